@@ -1,0 +1,26 @@
+// types.ts — the polygon mesh everything is built as. Values are never changed once made.
+
+/** Which of its four sides a face of a slab belongs to; an imported mesh has only `front`. */
+export const SIDES = ['front', 'edge', 'wall', 'back'] as const;
+export type Side = (typeof SIDES)[number];
+
+export interface Mesh {
+  /** Flat x, y, z in project units: x right, y up, front towards +z. */
+  readonly positions: Float64Array;
+  /** Face i is corners[starts[i]] … corners[starts[i + 1] − 1], counter-clockwise seen from outside. */
+  readonly starts: Uint32Array;
+  /** Point indices. */
+  readonly corners: Uint32Array;
+  /** Index into {@link SIDES}, one a face. */
+  readonly sides: Uint8Array;
+}
+
+export const EMPTY_MESH: Mesh = {
+  positions: new Float64Array(0),
+  starts: new Uint32Array(1),
+  corners: new Uint32Array(0),
+  sides: new Uint8Array(0),
+};
+
+export const faceCount = (mesh: Mesh): number => mesh.starts.length - 1;
+export const meshPointCount = (mesh: Mesh): number => mesh.positions.length / 3;

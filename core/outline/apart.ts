@@ -1,0 +1,76 @@
+// apart.ts — whether rings keep clear of each other and of themselves.
+import { orient2d } from 'robust-predicates';
+import { distanceToSegment } from '../path/flatten.ts';
+import { boundsOf } from './measure.ts';
+import { SegmentGrid } from './segment-grid.ts';
+import type { Ring } from './types.ts';
+
+/** All edges of the rings, four numbers each, ring after ring. */
+export function segmentsOf(rings: readonly Ring[]): Float64Array {
+  const segments = new Float64Array(rings.reduce((sum, ring) => sum + 2 * ring.length, 0));
+  let at = 0;
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const j = (i + 2) % ring.length;
+      segments.set([ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!], at);
+      at += 4;
+    }
+  }
+  return segments;
+}
+
+/** Whether no two edges that are not neighbours cross or come within `distance` of each other. */
+export function ringsAreApart(rings: readonly Ring[], distance: number): boolean {
+  const s = segmentsOf(rings);
+  const grid = new SegmentGrid(s);
+  for (let i = 0; i < s.length; i += 4) {
+    const [ax, ay, bx, by] = [s[i]!, s[i + 1]!, s[i + 2]!, s[i + 3]!];
+    let clear = true;
+    const [minX, maxX] = [Math.min(ax, bx) - distance, Math.max(ax, bx) + distance];
+    const [minY, maxY] = [Math.min(ay, by) - distance, Math.max(ay, by) + distance];
+    grid.box(minX, minY, maxX, maxY, (other) => {
+      const j = 4 * other;
+      if (!clear || j <= i) return;
+      const [cx, cy, dx, dy] = [s[j]!, s[j + 1]!, s[j + 2]!, s[j + 3]!];
+      if ((bx === cx && by === cy) || (dx === ax && dy === ay)) return;
+      clear =
+        !cross(ax, ay, bx, by, cx, cy, dx, dy) &&
+        distanceToSegment(ax, ay, cx, cy, dx, dy) > distance &&
+        distanceToSegment(bx, by, cx, cy, dx, dy) > distance &&
+        distanceToSegment(cx, cy, ax, ay, bx, by) > distance &&
+        distanceToSegment(dx, dy, ax, ay, bx, by) > distance;
+    });
+    if (!clear) return false;
+  }
+  return true;
+}
+
+function cross(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
+  const abc = orient2d(ax, ay, bx, by, cx, cy);
+  const abd = orient2d(ax, ay, bx, by, dx, dy);
+  if (abc * abd > 0) return false;
+  return orient2d(cx, cy, dx, dy, ax, ay) * orient2d(cx, cy, dx, dy, bx, by) <= 0;
+}
+
+/** Whether the point is inside the ring (even-odd; either answer on the ring itself). */
+export function pointInRing(x: number, y: number, ring: Ring): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [x0, y0, x1, y1] = [ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!];
+    if (y0 > y !== y1 > y && x < ((x1 - x0) * (y - y0)) / (y1 - y0) + x0) inside = !inside;
+  }
+  return inside;
+}
+
+/** Whether rings that do not meet lie as those of one region do: every hole in the outer ring and in no other hole. */
+export function isNested([outer, ...holes]: readonly Ring[]): boolean {
+  const boxes = holes.map((hole) => boundsOf([hole])!);
+  return holes.every((hole, h) => {
+    const [x, y] = [hole[0]!, hole[1]!];
+    const within = (other: Ring, o: number) => {
+      const { minX, minY, maxX, maxY } = boxes[o]!;
+      return o !== h && x >= minX && x <= maxX && y >= minY && y <= maxY && pointInRing(x, y, other);
+    };
+    return pointInRing(x, y, outer!) && !holes.some(within);
+  });
+}

@@ -1,0 +1,128 @@
+// segment-grid.ts — segments in a uniform grid of cells, for "what is near this point". Built once, never changed.
+
+export interface SegmentGridOptions {
+  /** Cells per segment, on average. */
+  readonly density?: number;
+}
+
+/** Longest list of cells one segment may be entered in, as a share of all; keeps one long line from filling the grid. */
+const MAX_CELLS = 1 << 22;
+
+/** Index over segments i = (x0, y0)–(x1, y1), given flat as four numbers each. */
+export class SegmentGrid {
+  private readonly segments: Float64Array;
+  private readonly minX: number;
+  private readonly minY: number;
+  private readonly cell: number;
+  private readonly columns: number;
+  private readonly rows: number;
+  /** Segment ids of cell c stand at ids[starts[c]] … ids[starts[c + 1] - 1]. */
+  private readonly starts: Uint32Array;
+  private readonly ids: Uint32Array;
+  /** The last query that saw each segment, so that one query reports it once. */
+  private readonly seen: Uint32Array;
+  private query = 0;
+
+  constructor(segments: Float64Array, { density = 2 }: SegmentGridOptions = {}) {
+    this.segments = segments;
+    const count = segments.length / 4;
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < segments.length; i += 2) {
+      minX = Math.min(minX, segments[i]!);
+      maxX = Math.max(maxX, segments[i]!);
+      minY = Math.min(minY, segments[i + 1]!);
+      maxY = Math.max(maxY, segments[i + 1]!);
+    }
+    const width = Math.max(maxX - minX, 1e-300);
+    const height = Math.max(maxY - minY, 1e-300);
+    const wanted = Math.min(MAX_CELLS, Math.max(1, count * density));
+    this.cell = Math.max(Math.sqrt((width * height) / wanted), Math.max(width, height) / wanted);
+    this.minX = minX;
+    this.minY = minY;
+    this.columns = Math.floor(width / this.cell) + 1;
+    this.rows = Math.floor(height / this.cell) + 1;
+    this.starts = new Uint32Array(this.columns * this.rows + 1);
+    for (let s = 0; s < count; s++) this.eachCellOf(s, (c) => this.starts[c + 1]!++);
+    for (let c = 0; c < this.columns * this.rows; c++) this.starts[c + 1]! += this.starts[c]!;
+    this.ids = new Uint32Array(this.starts[this.columns * this.rows]!);
+    const fill = this.starts.slice();
+    for (let s = 0; s < count; s++) {
+      this.eachCellOf(s, (c) => {
+        this.ids[fill[c]!++] = s;
+      });
+    }
+    this.seen = new Uint32Array(count);
+  }
+
+  /** Calls `visit` once for each segment that may come within `radius` of (x, y) — a superset of those that do. */
+  near(x: number, y: number, radius: number, visit: (segment: number) => void): void {
+    this.box(x - radius, y - radius, x + radius, y + radius, visit);
+  }
+
+  /** Calls `visit` once for each segment in a cell that the box touches. */
+  box(minX: number, minY: number, maxX: number, maxY: number, visit: (segment: number) => void): void {
+    this.query++;
+    const [c0, c1] = [this.column(minX), this.column(maxX)];
+    const [r0, r1] = [this.row(minY), this.row(maxY)];
+    for (let r = r0; r <= r1; r++) {
+      for (let c = c0; c <= c1; c++) this.visitCell(r * this.columns + c, visit);
+    }
+  }
+
+  /** Searches rings of cells outward from (x, y) while `bound()` says that something nearer could still be found. */
+  outward(x: number, y: number, bound: () => number, visit: (segment: number) => void): void {
+    this.query++;
+    const column = this.column(x);
+    const row = this.row(y);
+    const last = Math.max(this.columns, this.rows);
+    for (let k = 0; k <= last; k++) {
+      // Whatever lies in ring k is at least k − 1 whole cells away.
+      if ((k - 1) * this.cell > bound()) return;
+      for (let r = row - k; r <= row + k; r++) {
+        if (r < 0 || r >= this.rows) continue;
+        const step = Math.abs(r - row) === k ? 1 : 2 * k;
+        for (let c = column - k; c <= column + k; c += Math.max(1, step)) {
+          if (c >= 0 && c < this.columns) this.visitCell(r * this.columns + c, visit);
+        }
+      }
+    }
+  }
+
+  private visitCell(cell: number, visit: (segment: number) => void): void {
+    for (let i = this.starts[cell]!; i < this.starts[cell + 1]!; i++) {
+      const s = this.ids[i]!;
+      if (this.seen[s] === this.query) continue;
+      this.seen[s] = this.query;
+      visit(s);
+    }
+  }
+
+  private column(x: number): number {
+    return Math.min(this.columns - 1, Math.max(0, Math.floor((x - this.minX) / this.cell)));
+  }
+
+  private row(y: number): number {
+    return Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.minY) / this.cell)));
+  }
+
+  /** Cells that segment `s` may pass through: per row, the columns its part of that row spans. */
+  private eachCellOf(s: number, visit: (cell: number) => void): void {
+    const [x0, y0, x1, y1] = this.segments.subarray(4 * s, 4 * s + 4) as unknown as [number, number, number, number];
+    const r0 = this.row(Math.min(y0, y1));
+    const r1 = this.row(Math.max(y0, y1));
+    for (let r = r0; r <= r1; r++) {
+      let low = Math.min(x0, x1);
+      let high = Math.max(x0, x1);
+      if (r1 > r0) {
+        const xAt = (y: number) => x0 + ((x1 - x0) * (y - y0)) / (y1 - y0);
+        const a = xAt(this.minY + r * this.cell);
+        const b = xAt(this.minY + (r + 1) * this.cell);
+        low = Math.max(low, Math.min(a, b));
+        high = Math.min(high, Math.max(a, b));
+      }
+      // A hair wider than the arithmetic says, so that rounding cannot lose a cell.
+      const slack = this.cell * 1e-6;
+      for (let c = this.column(low - slack); c <= this.column(high + slack); c++) visit(r * this.columns + c);
+    }
+  }
+}

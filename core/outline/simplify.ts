@@ -1,0 +1,47 @@
+// simplify.ts — drops points that change nothing, on the grid.
+import type { Path64 } from './clipper.ts';
+import { MIN_EDGE } from './touches.ts';
+
+/** Corners nearer than this to the line between their neighbours are dropped: 1.8e-7 of the size. */
+const STRAIGHT = 12;
+
+/** The ring without negligible corners; shorter than 3 points when nothing of it remains. */
+export function dropNegligible(ring: Path64): Path64 {
+  let kept = ring;
+  // Dropping one corner can make its neighbour negligible; passes are few because each must drop at least one.
+  for (;;) {
+    const next = kept.length >= 3 ? pass(kept) : [];
+    if (next.length === kept.length || next.length < 3) return next.length < 3 ? [] : next;
+    kept = next;
+  }
+}
+
+function pass(ring: Path64): Path64 {
+  const result: Path64 = [];
+  const n = ring.length;
+  let skipped = false;
+  for (let i = 0; i < n; i++) {
+    const a = result.at(-1) ?? ring[n - 1]!;
+    const p = ring[i]!;
+    const b = ring[(i + 1) % n]!;
+    // Never two in a row in one pass: each decision then rests on neighbours that stay.
+    skipped = !skipped && isNegligible(a, p, b);
+    if (!skipped) result.push(p);
+  }
+  return result;
+}
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+function isNegligible(a: Point, p: Point, b: Point): boolean {
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  const length = Math.hypot(dx, dy);
+  if (Math.hypot(p.x - a.x, p.y - a.y) < MIN_EDGE) return true;
+  if (length < MIN_EDGE) return true;
+  const along = ((p.x - a.x) * dx + (p.y - a.y) * dy) / length;
+  return along > 0 && along < length && Math.abs((p.x - a.x) * dy - (p.y - a.y) * dx) < STRAIGHT * length;
+}

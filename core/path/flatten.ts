@@ -1,0 +1,125 @@
+// flatten.ts — curves to chords within a stated tolerance. Points are spread by the integral of √κ along the curve,
+// which is the density that makes the sagitta κ·l²/8 of every chord equal; each chord is then measured.
+import { GeometryError } from '../errors.ts';
+import type { Path } from './types.ts';
+
+/** Samples per cubic for the density integral; cubics have at most two inflections, so this resolves them. */
+const SAMPLES = 24;
+/** Chords per cubic at the most: a tolerance 1e-7 of a curve's size is not finer than the sheet's grid. */
+const MAX_CHORDS = 2048;
+
+/**
+ * Closed rings of a path, flat [x0, y0, x1, y1 …], without the repeated last point; open subpaths are closed, as fill does.
+ * @param tolerance largest distance between chord and curve, in the path's units, > 0
+ * @throws {GeometryError} 'out-of-range' for a tolerance that is not positive
+ */
+export function flatten(path: Path, tolerance: number): Float64Array[] {
+  if (!(tolerance > 0)) throw new GeometryError('out-of-range', `flatten: tolerance is ${tolerance}, it must be > 0`);
+  const rings: Float64Array[] = [];
+  let points: number[] = [];
+  let x = 0;
+  let y = 0;
+  const finish = () => {
+    const n = points.length;
+    if (n > 2 && points[0] === points[n - 2] && points[1] === points[n - 1]) points.length = n - 2;
+    if (points.length >= 6) rings.push(Float64Array.from(points));
+    points = [];
+  };
+  for (const s of path) {
+    if (s[0] === 'Z') continue;
+    if (s[0] === 'M') finish();
+    if (s[0] === 'C') pushCubic(points, [x, y, s[1], s[2], s[3], s[4], s[5], s[6]], tolerance);
+    x = s.at(-2) as number;
+    y = s.at(-1) as number;
+    points.push(x, y);
+  }
+  finish();
+  return rings;
+}
+
+type CubicPoints = readonly [number, number, number, number, number, number, number, number];
+
+/** Pushes the inner points only; both ends belong to the caller. */
+function pushCubic(points: number[], cubic: CubicPoints, tolerance: number): void {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
+  // The same curve walked backwards must give the same points, or shapes that share an edge would drift apart.
+  const reversed = x3 < x0 || (x3 === x0 && y3 < y0);
+  const c: CubicPoints = reversed ? [x3, y3, x2, y2, x1, y1, x0, y0] : cubic;
+  const parameters = spread(c, tolerance);
+  if (reversed) parameters.reverse();
+  for (const t of parameters) points.push(at(c, 0, t), at(c, 1, t));
+}
+
+function spread(c: CubicPoints, tolerance: number): number[] {
+  const density = cumulativeDensity(c);
+  const total = density[SAMPLES]!;
+  let chords = Math.min(MAX_CHORDS, Math.max(1, Math.ceil(total / Math.sqrt(8 * tolerance))));
+  for (;;) {
+    const parameters = equalShares(density, chords);
+    if (chords >= MAX_CHORDS || worstGap(c, parameters) <= tolerance) return parameters;
+    chords = Math.min(MAX_CHORDS, Math.ceil(chords * 1.15) + (chords < 4 ? 1 : 0));
+  }
+}
+
+/** ∫√κ ds from 0 to i/SAMPLES. √κ·|p'| = √(|p'×p''| / |p'|), which stays finite except at a cusp. */
+function cumulativeDensity([x0, y0, x1, y1, x2, y2, x3, y3]: CubicPoints): Float64Array {
+  const sums = new Float64Array(SAMPLES + 1);
+  for (let i = 0; i < SAMPLES; i++) {
+    const t = (i + 0.5) / SAMPLES;
+    const u = 1 - t;
+    const dx = 3 * (u * u * (x1 - x0) + 2 * u * t * (x2 - x1) + t * t * (x3 - x2));
+    const dy = 3 * (u * u * (y1 - y0) + 2 * u * t * (y2 - y1) + t * t * (y3 - y2));
+    const ddx = 6 * (u * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
+    const ddy = 6 * (u * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
+    const speed = Math.hypot(dx, dy);
+    sums[i + 1] = sums[i]! + (speed > 0 ? Math.sqrt(Math.abs(dx * ddy - dy * ddx) / speed) / SAMPLES : 0);
+  }
+  return sums;
+}
+
+/** The parameters that split the density into `chords` equal parts (ends left out). */
+function equalShares(density: Float64Array, chords: number): number[] {
+  const total = density[SAMPLES]!;
+  const parameters: number[] = [];
+  let i = 0;
+  for (let k = 1; k < chords; k++) {
+    const target = (total * k) / chords;
+    while (i < SAMPLES - 1 && density[i + 1]! < target) i++;
+    const step = density[i + 1]! - density[i]!;
+    parameters.push(step > 0 ? (i + (target - density[i]!) / step) / SAMPLES : k / chords);
+  }
+  return parameters;
+}
+
+/** Largest distance of the curve from its chords, at three places on each. */
+function worstGap(c: CubicPoints, parameters: readonly number[]): number {
+  let worst = 0;
+  let from = 0;
+  for (let i = 0; i <= parameters.length; i++) {
+    const to = parameters[i] ?? 1;
+    const ax = at(c, 0, from);
+    const ay = at(c, 1, from);
+    const bx = at(c, 0, to);
+    const by = at(c, 1, to);
+    for (const share of [0.25, 0.5, 0.75]) {
+      const t = from + (to - from) * share;
+      worst = Math.max(worst, distanceToSegment(at(c, 0, t), at(c, 1, t), ax, ay, bx, by));
+    }
+    from = to;
+  }
+  return worst;
+}
+
+function at(c: CubicPoints, axis: 0 | 1, t: number): number {
+  const u = 1 - t;
+  return u * u * u * c[axis] + 3 * u * u * t * c[axis + 2]! + 3 * u * t * t * c[axis + 4]! + t * t * t * c[axis + 6]!;
+}
+
+/** Distance from (px, py) to the segment a–b. */
+export function distanceToSegment(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
+  const dx = bx - ax;
+  const dy = by - ay;
+  const length2 = dx * dx + dy * dy;
+  const t = length2 > 0 ? Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / length2)) : 0;
+  return Math.hypot(px - ax - t * dx, py - ay - t * dy);
+}

@@ -1,0 +1,197 @@
+// slab.ts — outlines extruded to a stated thickness with an edge on front and back. Built in two acts: the *plan* knows
+// every point's place on the sheet and every face, the *raise* gives heights, so that a new depth costs one pass.
+import { GeometryError, type Warning } from '../errors.ts';
+import type { Mesh } from '../mesh/types.ts';
+import { SIDES } from '../mesh/types.ts';
+import { ringsOf } from '../outline/measure.ts';
+import type { Region } from '../outline/types.ts';
+import { subdivide } from './lattice.ts';
+import { buildLid, type EdgePath, type Lid } from './lid.ts';
+import { type Profile, profileRows } from './profile.ts';
+
+/** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
+export interface SlabEdge {
+  readonly profile: Profile;
+  /** How far in. */
+  readonly reach: number;
+  /** How far down. */
+  readonly rise: number;
+  /** Strips of faces across it, ≥ 1. */
+  readonly steps: number;
+}
+
+export interface SlabSpec {
+  /** Total thickness, edges included, > 0. */
+  readonly depth: number;
+  readonly front: SlabEdge | null;
+  readonly back: SlabEdge | null;
+  /** `even` divides front and back into triangles of about `cell`. */
+  readonly faces: 'fewest' | 'even';
+  readonly cell: number;
+}
+
+export interface SlabPlan {
+  /** Flat x, y of every mesh point. */
+  readonly points: Float64Array;
+  /** Row r of the front as r, row r of the back as −1 − r. */
+  readonly rows: Int16Array;
+  readonly starts: Uint32Array;
+  readonly corners: Uint32Array;
+  readonly sides: Uint8Array;
+  readonly edgePath: EdgePath;
+  /** Outlines, and those whose edge had to be left to the rings. */
+  readonly outlines: number;
+  readonly ringOutlines: number;
+}
+
+/** Share of the depth that stays wall whatever the edges ask for: front and back must never meet in one sheet. */
+const LEAST_WALL = 0.01;
+
+const FRONT = SIDES.indexOf('front');
+const EDGE = SIDES.indexOf('edge');
+const WALL = SIDES.indexOf('wall');
+const BACK = SIDES.indexOf('back');
+
+/** The spec with edges that fit: no-edges removed, rises scaled down to the depth. */
+export function fitSpec(spec: SlabSpec): { spec: SlabSpec; warnings: Warning[] } {
+  if (!(spec.depth > 0)) throw new GeometryError('out-of-range', `The depth is ${spec.depth}; it must be more than 0.`);
+  const present = (edge: SlabEdge | null) => (edge && edge.reach > 0 && edge.rise > 0 ? edge : null);
+  let front = present(spec.front);
+  let back = present(spec.back);
+  const rises = (front?.rise ?? 0) + (back?.rise ?? 0);
+  const warnings: Warning[] = [];
+  const most = spec.depth * (1 - LEAST_WALL);
+  if (rises > most) {
+    const scale = most / rises;
+    front = front && { ...front, rise: front.rise * scale };
+    back = back && { ...back, rise: back.rise * scale };
+  }
+  if (rises > spec.depth) {
+    const message = `The edges rise ${tidyNumber(rises)} together, more than the depth of ${tidyNumber(spec.depth)}; they were lowered to fit.`;
+    warnings.push({ code: 'rise-lowered', message });
+  }
+  return { spec: { ...spec, front, back }, warnings };
+}
+
+const tidyNumber = (v: number) => String(Number(v.toPrecision(4)));
+
+/** What a plan depends on besides the outlines: equal keys, equal plans. */
+export function planKey({ front, back, faces, cell }: SlabSpec): string {
+  const part = (edge: SlabEdge | null) => (edge ? [edge.profile, edge.reach, edge.steps] : null);
+  return JSON.stringify([part(front), part(back), faces, faces === 'even' ? cell : null]);
+}
+
+/**
+ * Plans the slabs of some regions.
+ * @param regions disjoint regions as `regionsOf` gives them
+ * @param spec as `fitSpec` returns it
+ */
+export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
+  const joined = new PlanJoiner();
+  const cell = spec.faces === 'even' ? spec.cell : null;
+  const insets = (edge: SlabEdge | null) =>
+    edge ? profileRows(edge.profile, edge.steps).insets.map((share) => share * edge.reach) : [0];
+  const frontInsets = insets(spec.front);
+  const backInsets = insets(spec.back);
+  const sameLids = JSON.stringify(frontInsets) === JSON.stringify(backInsets);
+  for (const region of regions) {
+    const rim = cell ? subdivide(region, cell) : region;
+    const front = buildLid(rim, { insets: frontInsets, cell });
+    const back = sameLids ? front : buildLid(rim, { insets: backInsets, cell });
+    joined.add(rim, front, back);
+  }
+  return joined.plan();
+}
+
+/** Heights for a plan: the finished mesh, standing from `base` to `base + depth`. */
+export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
+  const heights = (edge: SlabEdge | null) => (edge ? profileRows(edge.profile, edge.steps).heights : [0]);
+  const frontHeights = heights(spec.front);
+  const backHeights = heights(spec.back);
+  const frontFoot = base + spec.depth - (spec.front?.rise ?? 0);
+  const backFoot = base + (spec.back?.rise ?? 0);
+  const positions = new Float64Array(plan.rows.length * 3);
+  for (let i = 0; i < plan.rows.length; i++) {
+    const row = plan.rows[i]!;
+    positions[3 * i] = plan.points[2 * i]!;
+    positions[3 * i + 1] = plan.points[2 * i + 1]!;
+    positions[3 * i + 2] =
+      row >= 0
+        ? frontFoot + frontHeights[row]! * (spec.front?.rise ?? 0)
+        : backFoot - backHeights[-1 - row]! * (spec.back?.rise ?? 0);
+  }
+  return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides };
+}
+
+/** Joins front, back and walls of region after region. */
+class PlanJoiner {
+  private readonly points: number[] = [];
+  private readonly rows: number[] = [];
+  private readonly starts: number[] = [0];
+  private readonly corners: number[] = [];
+  private readonly sides: number[] = [];
+  private outlines = 0;
+  private ringOutlines = 0;
+  private anyEdge = false;
+
+  add(rim: Region, front: Lid, back: Lid): void {
+    const frontAt = this.addPoints(front, (row) => row);
+    const backAt = this.addPoints(back, (row) => -1 - row);
+    this.addLid(front, frontAt, FRONT, false);
+    this.addLid(back, backAt, BACK, true);
+    this.addWalls(rim, frontAt, backAt);
+    this.outlines++;
+    if (front.path !== 'none' || back.path !== 'none') this.anyEdge = true;
+    if (front.path === 'rings' || back.path === 'rings') this.ringOutlines++;
+  }
+
+  private addPoints(lid: Lid, row: (row: number) => number): number {
+    const first = this.rows.length;
+    for (let i = 0; i < lid.rows.length; i++) {
+      this.points.push(lid.points[2 * i]!, lid.points[2 * i + 1]!);
+      this.rows.push(row(lid.rows[i]!));
+    }
+    return first;
+  }
+
+  private addLid(lid: Lid, first: number, flatSide: number, turned: boolean): void {
+    for (let f = 0; f + 1 < lid.starts.length; f++) {
+      const [from, to] = [lid.starts[f]!, lid.starts[f + 1]!];
+      if (turned) for (let c = to - 1; c >= from; c--) this.corners.push(first + lid.corners[c]!);
+      else for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c]!);
+      this.closeFace(lid.onEdge[f] ? EDGE : flatSide);
+    }
+  }
+
+  private addWalls(rim: Region, frontAt: number, backAt: number): void {
+    let first = 0;
+    for (const ring of ringsOf([rim])) {
+      const n = ring.length / 2;
+      for (let i = 0; i < n; i++) {
+        const a = first + i;
+        const b = first + ((i + 1) % n);
+        this.corners.push(backAt + a, backAt + b, frontAt + b, frontAt + a);
+        this.closeFace(WALL);
+      }
+      first += n;
+    }
+  }
+
+  private closeFace(side: number): void {
+    this.starts.push(this.corners.length);
+    this.sides.push(side);
+  }
+
+  plan(): SlabPlan {
+    return {
+      points: Float64Array.from(this.points),
+      rows: Int16Array.from(this.rows),
+      starts: Uint32Array.from(this.starts),
+      corners: Uint32Array.from(this.corners),
+      sides: Uint8Array.from(this.sides),
+      edgePath: !this.anyEdge ? 'none' : this.ringOutlines > 0 ? 'rings' : 'skeleton',
+      outlines: this.outlines,
+      ringOutlines: this.ringOutlines,
+    };
+  }
+}

@@ -1,0 +1,214 @@
+// triangulate.ts — constrained Delaunay triangulation. Delaunay by delaunator; edges are then forced in by flips
+// (Sloan 1993, "A fast algorithm for generating constrained Delaunay triangulations") and what the flips disturbed is
+// made Delaunay again. Orientation and in-circle tests are exact (robust-predicates).
+import Delaunator from 'delaunator';
+import { incircle, orient2d } from 'robust-predicates';
+import { GeometryError } from '../errors.ts';
+
+/** Positive when a, b, c turn left with y up; exact in sign. robust-predicates counts y downwards. */
+export function leftTurn(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {
+  return -orient2d(ax, ay, bx, by, cx, cy);
+}
+
+const after = (e: number) => e - (e % 3) + ((e + 1) % 3);
+const before = (e: number) => e - (e % 3) + ((e + 2) % 3);
+
+/**
+ * A triangulation of the convex hull of a point set in which given edges appear.
+ * Half-edge e runs from `corners[e]` to `corners[after(e)]` with its triangle ⌊e/3⌋ on the left; triangles turn left.
+ */
+export class Triangulation {
+  /** Flat x, y. */
+  readonly points: Float64Array;
+  /** Point index at which half-edge e starts. */
+  readonly corners: Uint32Array;
+  /** The half-edge on the other side, −1 on the hull. */
+  readonly twins: Int32Array;
+  /** 1 where the half-edge lies on a given edge. */
+  readonly fixed: Uint8Array;
+  /** Some half-edge that starts at the point. */
+  private readonly leaving: Int32Array;
+
+  /**
+   * @param points flat x, y; distinct; not modified
+   * @param edges pairs of point indices; edges may meet in end points only
+   * @throws {GeometryError} 'crossing-constraints' when an edge passes through a point or crosses another edge
+   */
+  constructor(points: Float64Array, edges: Uint32Array) {
+    this.points = points;
+    // Seen in a mirror, delaunator's right-turning triangles turn left.
+    const mirrored = points.map((v, i) => (i % 2 === 1 ? -v : v));
+    const { triangles, halfedges } = new Delaunator(mirrored);
+    this.corners = triangles;
+    this.twins = halfedges;
+    this.fixed = new Uint8Array(triangles.length);
+    this.leaving = new Int32Array(points.length / 2).fill(-1);
+    for (let e = 0; e < triangles.length; e++) this.leaving[triangles[e]!] = e;
+    for (let i = 0; i < edges.length; i += 2) this.force(edges[i]!, edges[i + 1]!);
+  }
+
+  get triangleCount(): number {
+    return this.corners.length / 3;
+  }
+
+  private turn(a: number, b: number, c: number): number {
+    const p = this.points;
+    return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
+  }
+
+  /** Half-edges that start at `v`, counter-clockwise, beginning at the hull where there is one. */
+  private *around(v: number): Generator<number> {
+    let start = this.leaving[v]!;
+    if (start < 0) return;
+    for (let back = this.twins[start]!; back >= 0; back = this.twins[start]!) {
+      start = after(back);
+      if (start === this.leaving[v]) break;
+    }
+    let e = start;
+    do {
+      yield e;
+      e = this.twins[before(e)]!;
+    } while (e >= 0 && e !== start);
+  }
+
+  /** The half-edge from a to b, or from b to a where a–b is on the hull and only that one exists; −1 for none. */
+  private edgeBetween(a: number, b: number): number {
+    for (const e of this.around(a)) {
+      if (this.corners[after(e)] === b) return e;
+      if (this.corners[before(e)] === b) return before(e);
+    }
+    return -1;
+  }
+
+  private fix(e: number): void {
+    this.fixed[e] = 1;
+    const twin = this.twins[e]!;
+    if (twin >= 0) this.fixed[twin] = 1;
+  }
+
+  private force(a: number, b: number): void {
+    const present = this.edgeBetween(a, b);
+    if (present >= 0) {
+      this.fix(present);
+      return;
+    }
+    const crossing = this.crossedBy(a, b);
+    const fresh: [number, number][] = [];
+    let patience = crossing.length * crossing.length + 64;
+    while (crossing.length > 0) {
+      if (patience-- < 0) throw this.crossed(a, b);
+      const [u, v] = crossing.shift()!;
+      const e = this.edgeBetween(u, v);
+      const twin = this.twins[e]!;
+      const p = this.corners[before(e)]!;
+      const q = this.corners[before(twin)]!;
+      if (!this.isConvex(p, this.corners[e]!, q, this.corners[twin]!)) {
+        crossing.push([u, v]);
+        continue;
+      }
+      this.flip(e);
+      if ((p === a && q === b) || (p === b && q === a)) continue;
+      const meets = p !== a && p !== b && q !== a && q !== b;
+      if (meets && this.turn(a, b, p) > 0 !== this.turn(a, b, q) > 0) crossing.push([p, q]);
+      else fresh.push([p, q]);
+    }
+    const forced = this.edgeBetween(a, b);
+    if (forced < 0) throw this.crossed(a, b);
+    this.fix(forced);
+    this.restore(fresh);
+  }
+
+  /** Edges strictly between a and b, as pairs of points, in order from a. */
+  private crossedBy(a: number, b: number): [number, number][] {
+    let e = -1;
+    for (const candidate of this.around(a)) {
+      const p = this.corners[after(candidate)]!;
+      const q = this.corners[before(candidate)]!;
+      if (this.turn(a, p, b) >= 0 && this.turn(a, q, b) < 0) {
+        if (this.turn(a, p, b) === 0) throw this.crossed(a, b);
+        e = after(candidate);
+        break;
+      }
+    }
+    const found: [number, number][] = [];
+    while (e >= 0) {
+      if (this.fixed[e]) throw this.crossed(a, b);
+      found.push([this.corners[e]!, this.corners[after(e)]!]);
+      const twin = this.twins[e]!;
+      if (twin < 0) break;
+      const apex = this.corners[before(twin)]!;
+      if (apex === b) return found;
+      const side = this.turn(a, b, apex);
+      if (side === 0) throw this.crossed(a, b);
+      // The line leaves the next triangle between the apex and whichever end lies on the other side.
+      e = side > 0 ? after(twin) : before(twin);
+    }
+    throw this.crossed(a, b);
+  }
+
+  private crossed(a: number, b: number): GeometryError {
+    const p = this.points;
+    const at = (i: number) => `(${p[2 * i]}, ${p[2 * i + 1]})`;
+    return new GeometryError('crossing-constraints', `triangulate: the edge ${at(a)}–${at(b)} meets another edge or point`);
+  }
+
+  /** p, s, q, t in turn: whether the diagonal s–t may be replaced by p–q. */
+  private isConvex(p: number, s: number, q: number, t: number): boolean {
+    return this.turn(p, s, q) > 0 && this.turn(q, t, p) > 0;
+  }
+
+  /** Flips back to Delaunay, starting from edges that were made while forcing. */
+  private restore(fresh: [number, number][]): void {
+    while (fresh.length > 0) {
+      const [u, v] = fresh.pop()!;
+      const e = this.edgeBetween(u, v);
+      if (e < 0 || this.fixed[e] || !this.isFlippable(e)) continue;
+      const twin = this.twins[e]!;
+      const [p, s, q, t] = [before(e), e, before(twin), twin].map((h) => this.corners[h]!) as [number, number, number, number];
+      if (!this.inCircle(p, s, t, q)) continue;
+      this.flip(e);
+      fresh.push([p, s], [s, q], [q, t], [t, p]);
+    }
+  }
+
+  /** Whether d lies strictly inside the circle through a, b, c. */
+  private inCircle(a: number, b: number, c: number, d: number): boolean {
+    const p = this.points;
+    const [ax, ay, bx, by] = [p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!];
+    const [cx, cy, dx, dy] = [p[2 * c]!, p[2 * c + 1]!, p[2 * d]!, p[2 * d + 1]!];
+    // incircle, unlike orient2d, counts y upwards: positive inside for left-turning triangles.
+    return incircle(ax, ay, bx, by, cx, cy, dx, dy) * leftTurn(ax, ay, bx, by, cx, cy) > 0;
+  }
+
+  /** Whether e has triangles on both sides that form a strictly convex quadrilateral. */
+  isFlippable(e: number): boolean {
+    const twin = this.twins[e]!;
+    if (twin < 0 || this.fixed[e]) return false;
+    return this.isConvex(this.corners[before(e)]!, this.corners[e]!, this.corners[before(twin)]!, this.corners[twin]!);
+  }
+
+  /** Replaces the diagonal e of its quadrilateral by the other one. */
+  flip(e: number): void {
+    const { corners, twins, fixed, leaving } = this;
+    const f = twins[e]!;
+    const el = before(e);
+    const fl = before(f);
+    const p = corners[el]!;
+    const q = corners[fl]!;
+    corners[e] = q;
+    corners[f] = p;
+    this.link(e, twins[fl]!);
+    this.link(f, twins[el]!);
+    fixed[e] = fixed[fl]!;
+    fixed[f] = fixed[el]!;
+    this.link(el, fl);
+    fixed[el] = 0;
+    fixed[fl] = 0;
+    for (const h of [e, after(e), before(e), f, after(f), before(f)]) leaving[corners[h]!] = h;
+  }
+
+  private link(e: number, twin: number): void {
+    this.twins[e] = twin;
+    if (twin >= 0) this.twins[twin] = e;
+  }
+}

@@ -1,0 +1,19 @@
+import { defineConfig } from 'vite';
+
+// Bundles the server, its geometry thread and the command line to plain JavaScript; packages stay external.
+export default defineConfig({
+  build: {
+    ssr: true,
+    outDir: 'dist/node',
+    target: 'node20',
+    emptyOutDir: true,
+    rollupOptions: {
+      input: {
+        server: 'server/main.ts',
+        'server-thread': 'server/jobs/thread.ts',
+        cli: 'cli/main.ts',
+        'cli-thread': 'cli/thread.ts',
+      },
+    },
+  },
+});

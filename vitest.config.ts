@@ -1,0 +1,5 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: { include: ['{core,server,cli,web}/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+});
