@@ -9,8 +9,6 @@ export default defineConfig({
     emptyOutDir: true,
     rollupOptions: {
       input: {
-        server: 'server/main.ts',
-        'server-thread': 'server/jobs/thread.ts',
         cli: 'cli/main.ts',
         'cli-thread': 'cli/thread.ts',
       },

@@ -16,7 +16,11 @@ export interface Topology {
   /** Connected pieces. */
   readonly shells: number;
   readonly closed: boolean;
+  /** A point on each of the first faulty edges. */
+  readonly places: readonly number[];
 }
+
+const MAX_PLACES = 32;
 
 export function topologyOf(mesh: Mesh): Topology {
   const { remap, count } = weldExact(mesh.positions);
@@ -43,6 +47,7 @@ export function topologyOf(mesh: Mesh): Topology {
     }
   }
   keys.sort();
+  const places: number[] = [];
   let [edges, open, crowded, flipped] = [0, 0, 0, 0];
   for (let i = 0; i < keys.length; ) {
     const edge = Math.floor(keys[i]! / 2);
@@ -54,11 +59,14 @@ export function topologyOf(mesh: Mesh): Topology {
     if (uses === 1) open++;
     else if (uses > 2) crowded++;
     else if (against !== 1) flipped++;
+    if ((uses !== 2 || against !== 1) && places.length < MAX_PLACES) places.push(Math.floor(edge / count));
     i = j;
   }
   let shells = 0;
   const used = new Uint8Array(count);
   for (const corner of mesh.corners) used[remap[corner]!] = 1;
   for (let i = 0; i < count; i++) if (used[i] && find(i) === i) shells++;
-  return { points: count, edges, open, crowded, flipped, shells, closed: open + crowded + flipped === 0 && faces > 0 };
+  const closed = open + crowded + flipped === 0 && faces > 0;
+  const original = (welded: number) => remap.indexOf(welded);
+  return { points: count, edges, open, crowded, flipped, shells, closed, places: places.map(original) };
 }

@@ -45,9 +45,61 @@ function pushCubic(points: number[], cubic: CubicPoints, tolerance: number): voi
   // The same curve walked backwards must give the same points, or shapes that share an edge would drift apart.
   const reversed = x3 < x0 || (x3 === x0 && y3 < y0);
   const c: CubicPoints = reversed ? [x3, y3, x2, y2, x1, y1, x0, y0] : cubic;
-  const parameters = spread(c, tolerance);
-  if (reversed) parameters.reverse();
-  for (const t of parameters) points.push(at(c, 0, t), at(c, 1, t));
+  const inner: [number, number][] = [];
+  for (const [i, piece] of splitAtExtremes(c).entries()) {
+    if (i > 0) inner.push([piece[0], piece[1]]);
+    for (const t of spread(piece, tolerance)) inner.push([at(piece, 0, t), at(piece, 1, t)]);
+  }
+  if (reversed) inner.reverse();
+  for (const point of inner) points.push(...point);
+}
+
+/** Cut where it runs level or upright, so that bounds of the chords are bounds of the curve. */
+function splitAtExtremes(c: CubicPoints): CubicPoints[] {
+  const cuts = [...levelParameters(c, 0), ...levelParameters(c, 1)].sort((a, b) => a - b);
+  const pieces: CubicPoints[] = [];
+  let rest = c;
+  let done = 0;
+  for (const t of cuts) {
+    if (t - done < 1e-6) continue;
+    const [head, tail] = split(rest, (t - done) / (1 - done));
+    pieces.push(head);
+    rest = tail;
+    done = t;
+  }
+  pieces.push(rest);
+  return pieces;
+}
+
+/** Parameters strictly inside (0, 1) where the derivative along one axis is 0. */
+function levelParameters(c: CubicPoints, axis: 0 | 1): number[] {
+  const [p0, p1, p2, p3] = [c[axis], c[axis + 2]!, c[axis + 4]!, c[axis + 6]!];
+  const a = p3 - 3 * p2 + 3 * p1 - p0;
+  const b = 2 * (p2 - 2 * p1 + p0);
+  const d = p1 - p0;
+  const inside = (t: number) => t > 1e-6 && t < 1 - 1e-6;
+  if (Math.abs(a) < 1e-12 * Math.abs(b)) return [-d / b].filter(inside);
+  const discriminant = b * b - 4 * a * d;
+  if (!(discriminant > 0)) return [];
+  // Citardauq form where it is the steadier one.
+  const q = -0.5 * (b + Math.sign(b || 1) * Math.sqrt(discriminant));
+  return [q / a, d / q].filter(inside);
+}
+
+/** De Casteljau. */
+function split(c: CubicPoints, t: number): [CubicPoints, CubicPoints] {
+  const mix = (a: number, b: number) => a + t * (b - a);
+  const axis = (k: 0 | 1) => {
+    const [p0, p1, p2, p3] = [c[k], c[k + 2]!, c[k + 4]!, c[k + 6]!];
+    const [a, b, d] = [mix(p0, p1), mix(p1, p2), mix(p2, p3)];
+    const [e, f] = [mix(a, b), mix(b, d)];
+    return { a, e, m: mix(e, f), f, d };
+  };
+  const [x, y] = [axis(0), axis(1)];
+  return [
+    [c[0], c[1], x.a, y.a, x.e, y.e, x.m, y.m],
+    [x.m, y.m, x.f, y.f, x.d, y.d, c[6], c[7]],
+  ];
 }
 
 function spread(c: CubicPoints, tolerance: number): number[] {

@@ -1,0 +1,6 @@
+#!/usr/bin/env node
+// bin.js — starts the built command line, building it first when a source is newer than the build.
+import { ensureBuilt } from '../scripts/setup.mjs';
+
+await ensureBuilt({ quiet: true });
+await import('../dist/node/cli.js');

@@ -1,0 +1,188 @@
+// build-file.ts — one input to one output, with its report. Runs in a worker thread or in the main one alike.
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { basename, dirname, extname } from 'node:path';
+import {
+  arrange,
+  type Drawing,
+  type EdgePath,
+  emptyProject,
+  Evaluator,
+  type ExportFormat,
+  GeometryError,
+  type MeshCounts,
+  type Part,
+  type Point3,
+  type Project,
+  type Proof,
+  readSvg,
+  type Warning,
+  writeGlb,
+  writeObj,
+  writeStl,
+} from '../core/index.ts';
+import type { BuildSettings } from './options.ts';
+
+export interface BuildTask {
+  readonly input: string;
+  readonly output: string;
+  readonly format: ExportFormat;
+  readonly settings: BuildSettings;
+}
+
+export interface FileReport {
+  readonly input: string;
+  readonly output: string;
+  readonly ok: boolean;
+  readonly error?: { readonly code: string; readonly message: string };
+  readonly counts: MeshCounts;
+  readonly closed: boolean;
+  readonly crossings: number;
+  readonly volume: number;
+  readonly area: number;
+  readonly size: Point3;
+  readonly safeReach: number;
+  readonly edgePath: EdgePath;
+  readonly warnings: readonly Warning[];
+  readonly ms: { readonly read: number; readonly outline: number; readonly mesh: number; readonly write: number; readonly total: number };
+}
+
+/** Never throws: a failure is part of the report. */
+export async function buildFile(task: BuildTask): Promise<FileReport> {
+  const clock = new Clock();
+  try {
+    const drawing = readSvg(readText(task.input));
+    clock.lap('read');
+    const { project, warnings } = projectOf(drawing, task);
+    const evaluator = new Evaluator(() => '');
+    evaluator.adopt(project.sources[0]!.asset, drawing);
+    const shown = project.layers.filter((layer) => layer.shown);
+    for (const layer of shown) evaluator.outlines(project, layer);
+    clock.lap('outline');
+    const builds = shown.map((layer) => evaluator.build(project, layer));
+    const parts = evaluator.parts(project);
+    clock.lap('mesh');
+    await write(task, parts);
+    clock.lap('write');
+    const proofs = shown.map((layer) => evaluator.proof(project, layer));
+    const closed = proofs.every((proof) => proof.closed);
+    return {
+      input: task.input,
+      output: task.output,
+      ok: closed,
+      ...(closed ? {} : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
+      ...totals(proofs, shown.map((layer) => layer.base)),
+      safeReach: Math.min(...shown.map((layer) => evaluator.width(project, layer)?.safeReach ?? Infinity)),
+      edgePath: slowest(builds.map((build) => build.plan.edgePath)),
+      warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
+      ms: clock.times(),
+    };
+  } catch (error) {
+    return failure(task, error, clock);
+  }
+}
+
+function readText(file: string): string {
+  try {
+    return new TextDecoder('utf-8').decode(readFileSync(file));
+  } catch (error) {
+    throw new GeometryError('bad-file', `The file cannot be read: ${(error as Error).message}.`);
+  }
+}
+
+function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
+  let ids = 0;
+  const { depth, edge, faces, cell, tolerance, size } = settings;
+  const arranged = arrange(drawing, 'source', { unit: 'mm', tolerance, size, depth, edge, faces, cell, newId: (kind) => `${kind}-${ids++}` });
+  const name = basename(input, extname(input));
+  const source = { id: 'source', kind: 'vector' as const, name, asset: '0'.repeat(64), ...arranged.placement };
+  const leftOut = drawing.leftOut.map(({ what, count, where }) => ({
+    code: 'left-out',
+    message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,
+  }));
+  return {
+    project: { ...emptyProject(name), tolerance, sources: [source], layers: [...arranged.layers] },
+    warnings: [...drawing.warnings, ...leftOut, ...arranged.warnings],
+  };
+}
+
+async function write({ output, format }: BuildTask, parts: readonly Part[]): Promise<void> {
+  mkdirSync(dirname(output), { recursive: true });
+  switch (format) {
+    case 'glb':
+      writeFileSync(output, await writeGlb(parts, { name: basename(output, '.glb') }));
+      return;
+    case 'stl':
+      writeFileSync(output, writeStl(parts));
+      return;
+    case 'obj': {
+      const library = `${basename(output, extname(output))}.mtl`;
+      const { obj, mtl } = writeObj(parts, library);
+      writeFileSync(output, obj);
+      writeFileSync(`${output.slice(0, -extname(output).length)}.mtl`, mtl);
+    }
+  }
+}
+
+function totals(proofs: readonly Proof[], bases: readonly number[]) {
+  const sum = (pick: (proof: Proof) => number) => proofs.reduce((total, proof) => total + pick(proof), 0);
+  const low = (axis: number) => Math.min(...proofs.map((proof, i) => proof.min[axis]! + (axis === 2 ? bases[i]! : 0)));
+  const high = (axis: number) =>
+    Math.max(...proofs.map((proof, i) => proof.min[axis]! + proof.size[axis]! + (axis === 2 ? bases[i]! : 0)));
+  return {
+    counts: {
+      points: sum((proof) => proof.counts.points),
+      edges: sum((proof) => proof.counts.edges),
+      faces: sum((proof) => proof.counts.faces),
+      triangles: sum((proof) => proof.counts.triangles),
+    },
+    closed: proofs.every((proof) => proof.closed),
+    crossings: sum((proof) => proof.crossings ?? 0),
+    volume: sum((proof) => proof.volume),
+    area: sum((proof) => proof.area),
+    size: [high(0) - low(0), high(1) - low(1), high(2) - low(2)] as const,
+  };
+}
+
+function slowest(paths: readonly EdgePath[]): EdgePath {
+  if (paths.includes('rings')) return 'rings';
+  return paths.includes('skeleton') ? 'skeleton' : 'none';
+}
+
+function failure(task: BuildTask, error: unknown, clock: Clock): FileReport {
+  const expected = error instanceof GeometryError;
+  const message = error instanceof Error ? error.message : String(error);
+  return {
+    input: task.input,
+    output: task.output,
+    ok: false,
+    error: { code: expected ? error.code : 'unexpected', message },
+    counts: { points: 0, edges: 0, faces: 0, triangles: 0 },
+    closed: false,
+    crossings: 0,
+    volume: 0,
+    area: 0,
+    size: [0, 0, 0],
+    safeReach: 0,
+    edgePath: 'none',
+    warnings: [],
+    ms: clock.times(),
+  };
+}
+
+class Clock {
+  private readonly start = performance.now();
+  private last = this.start;
+  private readonly laps = { read: 0, outline: 0, mesh: 0, write: 0 };
+
+  lap(name: 'read' | 'outline' | 'mesh' | 'write'): void {
+    const now = performance.now();
+    this.laps[name] = now - this.last;
+    this.last = now;
+  }
+
+  times(): FileReport['ms'] {
+    const round = (v: number) => Math.round(v * 100) / 100;
+    const { read, outline, mesh, write } = this.laps;
+    return { read: round(read), outline: round(outline), mesh: round(mesh), write: round(write), total: round(this.last - this.start) };
+  }
+}

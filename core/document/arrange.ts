@@ -1,0 +1,168 @@
+// arrange.ts — a drawing just brought in becomes layers: one a fill colour, in paint order, resting on each other like
+// cut paper; the paper it was drawn on is recognised and left out.
+import { converter } from 'culori';
+import { GeometryError, type Warning } from '../errors.ts';
+import type { Drawing, Shape } from '../io/svg/read.ts';
+import { boundsOf, longestSide, regionsArea } from '../outline/measure.ts';
+import { sharedArea } from '../outline/overlap.ts';
+import type { Region } from '../outline/types.ts';
+import { narrowest } from '../outline/width.ts';
+import { flatten } from '../path/flatten.ts';
+import { MM_PER_UNIT, type Unit } from '../units.ts';
+import { colourName, uniqueName } from './names.ts';
+import { shapeRegions } from './outlines.ts';
+import type { Edge, Layer, Source } from './schema.ts';
+
+export interface ArrangeOptions {
+  readonly unit: Unit;
+  readonly tolerance: number;
+  /** Longest side of what is built, in project units; undefined: the drawing's own physical size, else `fallbackSize`. */
+  readonly size?: number;
+  /** Used for a drawing without physical size; undefined leaves one user unit as one project unit. */
+  readonly fallbackSize?: number;
+  readonly depth?: number;
+  readonly edge?: Edge;
+  readonly faces?: Layer['faces'];
+  readonly cell?: number;
+  /** Makes ids for the source and its layers; called with 'source' or 'layer'. */
+  readonly newId: (kind: 'source' | 'layer') => string;
+  /** Names that layers may not take. */
+  readonly takenNames?: Iterable<string>;
+}
+
+export interface Arrangement {
+  readonly placement: Pick<Source, 'scale' | 'origin'>;
+  readonly layers: readonly Layer[];
+  readonly warnings: readonly Warning[];
+  /** Longest side of what is built, in project units. */
+  readonly size: number;
+}
+
+/** A start depth that reads as a slab: this share of the longest side. */
+const DEPTH_SHARE = 0.04;
+/** A start edge that shows and stays safe: this share of the depth, of the safe reach at most. */
+const EDGE_SHARE = 0.2;
+const SAFE_SHARE = 0.8;
+/** Paper: this light, this colourless (OKLab), and covering this much of the sheet. */
+const PAPER = { lightness: 0.9, chroma: 0.05, cover: 0.97 } as const;
+
+const toOklab = converter('oklab');
+
+/** @throws {GeometryError} 'nothing-to-build' when no shape has area */
+export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOptions): Arrangement {
+  const { unit, tolerance } = options;
+  const ground = groundOf(drawing);
+  const warnings: Warning[] = [];
+  if (ground) {
+    const message = `The paper-coloured shape “${ground.name}” covers the whole sheet; it was switched off as ground.`;
+    warnings.push({ code: 'ground', message });
+  }
+  const kept = drawing.shapes.filter((shape) => shape !== ground);
+  // Bounds need no fine curves: half a percent of the sheet moves the middle by less than anyone sees.
+  const coarse = Math.max(drawing.sheet.width, drawing.sheet.height) / 2000;
+  const bounds = boundsOf((kept.length > 0 ? kept : drawing.shapes).flatMap((shape) => flatten(shape.path, coarse)));
+  if (!bounds || !(longestSide(bounds) > 0)) {
+    throw new GeometryError('nothing-to-build', 'The drawing has no filled shape with an area; strokes and points cannot be built yet.');
+  }
+  const longest = longestSide(bounds);
+  const scale = scaleFor(drawing, longest, options);
+  const placement = {
+    scale,
+    origin: [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2] as [number, number],
+  };
+  const size = longest * scale;
+  const depth = options.depth ?? roundFigure(size * DEPTH_SHARE);
+  const names = new Set(options.takenNames ?? []);
+
+  const placed: { layer: Layer; regions: Region[] }[] = [];
+  for (const { shapes, isGround } of byColour(drawing.shapes, ground)) {
+    const regions = shapeRegions(shapes, placement, tolerance);
+    if (regions.length === 0) {
+      const message = `${shapes.length} shapes of ${shapes[0]!.colour} have no area and were left out.`;
+      warnings.push({ code: 'no-area', message });
+      continue;
+    }
+    const layer: Layer = {
+      id: options.newId('layer'),
+      name: uniqueName(isGround ? 'Ground' : layerName(shapes), names),
+      source: sourceId,
+      members: shapes.map((shape) => shape.id),
+      skipped: [],
+      shown: !isGround,
+      ground: isGround,
+      base: isGround ? 0 : restingHeight(regions, placed),
+      depth,
+      edge: options.edge ?? startEdge(regions, depth),
+      faces: options.faces ?? 'fewest',
+      cell: options.cell ?? roundFigure(size / 40),
+      material: { colour: shapes[0]!.colour, opacity: round3(shapes[0]!.opacity), roughness: 0.6, metalness: 0 },
+    };
+    placed.push({ layer, regions });
+  }
+  if (placed.every(({ layer }) => layer.ground)) {
+    throw new GeometryError('nothing-to-build', 'The drawing has no filled shape with an area; strokes and points cannot be built yet.');
+  }
+  if (unit !== 'mm' && drawing.mmPerUnit === null) {
+    warnings.push({ code: 'unit', message: `The drawing has no physical size; it was taken as ${unit}.` });
+  }
+  return { placement, layers: placed.map(({ layer }) => layer), warnings, size };
+}
+
+function scaleFor(drawing: Drawing, longest: number, { unit, size, fallbackSize }: ArrangeOptions): number {
+  if (size !== undefined) return size / longest;
+  if (drawing.mmPerUnit !== null) return drawing.mmPerUnit / MM_PER_UNIT[unit];
+  return fallbackSize === undefined ? 1 : fallbackSize / longest;
+}
+
+/** The lowest shape, when it is paper-coloured and covers the sheet and is not all there is. */
+function groundOf({ shapes, sheet }: Drawing): Shape | null {
+  const lowest = shapes[0];
+  if (!lowest || shapes.length < 2) return null;
+  const colour = toOklab(lowest.colour);
+  if (!colour || colour.l < PAPER.lightness || Math.hypot(colour.a, colour.b) > PAPER.chroma) return null;
+  const regions = shapeRegions([lowest], { scale: 1, origin: [0, 0] }, Math.max(sheet.width, sheet.height) / 1000);
+  return regionsArea(regions) >= PAPER.cover * sheet.width * sheet.height ? lowest : null;
+}
+
+function byColour(shapes: readonly Shape[], ground: Shape | null): { shapes: Shape[]; isGround: boolean }[] {
+  const groups = new Map<string, { shapes: Shape[]; isGround: boolean }>();
+  for (const shape of shapes) {
+    const isGround = shape === ground;
+    const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)}`;
+    const group = groups.get(key);
+    if (group) group.shapes.push(shape);
+    else groups.set(key, { shapes: [shape], isGround });
+  }
+  return [...groups.values()];
+}
+
+const GENERIC = /^(path|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
+
+/** A shape's own name where it is alone and has one, else its colour's. */
+function layerName(shapes: readonly Shape[]): string {
+  const own = shapes.length === 1 ? shapes[0]!.name.replace(/[-_]+/g, ' ').trim() : '';
+  return own && !GENERIC.test(own) ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80) : colourName(shapes[0]!.colour);
+}
+
+/** The top of whatever lies below these regions in plan. */
+function restingHeight(regions: readonly Region[], below: readonly { layer: Layer; regions: Region[] }[]): number {
+  const areas = regionsArea(regions);
+  return below
+    .filter(({ layer }) => layer.shown)
+    .filter((other) => sharedArea(regions, other.regions) > 1e-6 * Math.min(areas, regionsArea(other.regions)))
+    .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
+}
+
+function startEdge(regions: readonly Region[], depth: number): Edge {
+  const safe = Math.min(...regions.map((region) => narrowest(region).safeReach));
+  const reach = roundFigure(Math.min(depth * EDGE_SHARE, safe * SAFE_SHARE));
+  return { profile: 'round', on: 'front', reach, rise: reach, steps: 3 };
+}
+
+/** Rounded down to two figures, so that start values read well. */
+function roundFigure(v: number): number {
+  const digit = 10 ** (Math.floor(Math.log10(v)) - 1);
+  return Number((Math.floor(v / digit + 1e-9) * digit).toPrecision(2));
+}
+
+const round3 = (v: number) => Math.round(v * 1000) / 1000;

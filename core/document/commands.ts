@@ -1,0 +1,121 @@
+// commands.ts — every change to a project, as plain data applied by a pure function. The interface, tests and scripts
+// all speak these.
+import { z } from 'zod';
+import { GeometryError } from '../errors.ts';
+import { MM_PER_UNIT, UNITS } from '../units.ts';
+import { EdgeSchema, type Layer, LayerSchema, MaterialSchema, type Project, ProjectSchema, SourceSchema } from './schema.ts';
+
+const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true, edge: true, material: true })
+  .extend({ edge: EdgeSchema.partial(), material: MaterialSchema.partial() })
+  .partial();
+
+export type LayerChange = z.infer<typeof LayerChangeSchema>;
+
+export const CommandSchema = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('rename-project'), name: ProjectSchema.shape.name }),
+  z.object({ do: z.literal('set-unit'), unit: z.enum(UNITS) }),
+  z.object({ do: z.literal('set-tolerance'), tolerance: ProjectSchema.shape.tolerance }),
+  z.object({ do: z.literal('add-source'), source: SourceSchema, layers: z.array(LayerSchema) }),
+  z.object({ do: z.literal('remove-source'), source: z.string() }),
+  z.object({ do: z.literal('scale-source'), source: z.string(), scale: SourceSchema.shape.scale }),
+  z.object({ do: z.literal('change-layers'), layers: z.array(z.string()), change: LayerChangeSchema }),
+  z.object({ do: z.literal('move-layer'), layer: z.string(), to: z.int().min(0) }),
+  z.object({ do: z.literal('remove-layer'), layer: z.string() }),
+]);
+
+export type Command = z.infer<typeof CommandSchema>;
+
+/**
+ * The project after `command`; `project` is not modified and unchanged parts are shared.
+ * @throws {GeometryError} 'unknown-id' when the command names a layer or source that is not there, 'out-of-range' when
+ * the result would not be a valid project
+ */
+export function applyCommand(project: Project, command: Command): Project {
+  const result = ProjectSchema.safeParse(changed(project, command));
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  throw new GeometryError('out-of-range', `The change was not made: ${issue.path.join('.')}: ${issue.message}.`);
+}
+
+function changed(project: Project, command: Command): Project {
+  switch (command.do) {
+    case 'rename-project':
+      return { ...project, name: command.name };
+    case 'set-unit':
+      return inUnit(project, command.unit);
+    case 'set-tolerance':
+      return { ...project, tolerance: command.tolerance };
+    case 'add-source':
+      return {
+        ...project,
+        sources: [...project.sources, command.source],
+        layers: [...project.layers, ...command.layers],
+      };
+    case 'remove-source':
+      sourceOf(project, command.source);
+      return {
+        ...project,
+        sources: project.sources.filter((source) => source.id !== command.source),
+        layers: project.layers.filter((layer) => layer.source !== command.source),
+      };
+    case 'scale-source':
+      sourceOf(project, command.source);
+      return {
+        ...project,
+        sources: project.sources.map((source) =>
+          source.id === command.source ? { ...source, scale: command.scale } : source,
+        ),
+      };
+    case 'change-layers': {
+      const ids = new Set(command.layers.map((id) => layerOf(project, id).id));
+      return {
+        ...project,
+        layers: project.layers.map((layer) => (ids.has(layer.id) ? changeLayer(layer, command.change) : layer)),
+      };
+    }
+    case 'move-layer': {
+      const layer = layerOf(project, command.layer);
+      const others = project.layers.filter((other) => other !== layer);
+      return { ...project, layers: [...others.slice(0, command.to), layer, ...others.slice(command.to)] };
+    }
+    case 'remove-layer': {
+      const layer = layerOf(project, command.layer);
+      return { ...project, layers: project.layers.filter((other) => other !== layer) };
+    }
+  }
+}
+
+function changeLayer(layer: Layer, { edge, material, ...change }: LayerChange): Layer {
+  return { ...layer, ...change, edge: { ...layer.edge, ...edge }, material: { ...layer.material, ...material } };
+}
+
+/** Every length restated in another unit, so that nothing changes its real size. */
+function inUnit(project: Project, unit: Project['unit']): Project {
+  const factor = MM_PER_UNIT[project.unit] / MM_PER_UNIT[unit];
+  const scaled = (v: number) => Number((v * factor).toPrecision(12));
+  return {
+    ...project,
+    unit,
+    tolerance: scaled(project.tolerance),
+    sources: project.sources.map((source) => ({ ...source, scale: scaled(source.scale) })),
+    layers: project.layers.map((layer) => ({
+      ...layer,
+      base: scaled(layer.base),
+      depth: scaled(layer.depth),
+      cell: scaled(layer.cell),
+      edge: { ...layer.edge, reach: scaled(layer.edge.reach), rise: scaled(layer.edge.rise) },
+    })),
+  };
+}
+
+function layerOf(project: Project, id: string): Layer {
+  const layer = project.layers.find((candidate) => candidate.id === id);
+  if (!layer) throw new GeometryError('unknown-id', `There is no layer ${id} in this project.`);
+  return layer;
+}
+
+function sourceOf(project: Project, id: string): void {
+  if (!project.sources.some((source) => source.id === id)) {
+    throw new GeometryError('unknown-id', `There is no source ${id} in this project.`);
+  }
+}

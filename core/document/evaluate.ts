@@ -1,0 +1,163 @@
+// evaluate.ts — a project to outlines, meshes, proofs and parts. Every stage is a pure function of its inputs and is kept
+// by their content, so a change recomputes only what lies behind it.
+import { GeometryError, type Warning } from '../errors.ts';
+import type { Part } from '../io/part.ts';
+import { type Drawing, readSvg } from '../io/svg/read.ts';
+import { Memo } from '../memo.ts';
+import { type Proof, proofOf } from '../mesh/proof.ts';
+import type { Mesh } from '../mesh/types.ts';
+import { pointCount } from '../outline/measure.ts';
+import { sharedArea } from '../outline/overlap.ts';
+import type { Region } from '../outline/types.ts';
+import { narrowest, type Width } from '../outline/width.ts';
+import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../solid/slab.ts';
+import { membersOf, shapeRegions } from './outlines.ts';
+import type { Layer, Project, Source } from './schema.ts';
+
+/** The bytes of sources as text, by their hash. */
+export type SourceText = (asset: string) => string;
+
+export interface LayerOutlines {
+  /** Equal keys, equal outlines. */
+  readonly key: string;
+  readonly regions: readonly Region[];
+  readonly points: number;
+  /** Members that the source no longer has. */
+  readonly stranded: readonly string[];
+}
+
+export interface LayerBuild {
+  /** Equal keys, equal meshes. */
+  readonly key: string;
+  /** Standing on height 0; the layer's base is a translation. */
+  readonly mesh: Mesh;
+  readonly plan: SlabPlan;
+  readonly warnings: readonly Warning[];
+}
+
+export interface Overlap {
+  readonly layers: readonly [id: string, id: string];
+  /** Heights they share. */
+  readonly from: number;
+  readonly to: number;
+  /** Area they share in plan. */
+  readonly area: number;
+}
+
+/** Shared plan area below this share of the smaller layer is rounding. */
+const OVERLAP_SHARE = 1e-6;
+
+export class Evaluator {
+  private readonly text: SourceText;
+  private readonly drawings = new Memo<Drawing>(16);
+  private readonly outlineSets = new Memo<LayerOutlines>(256);
+  private readonly widths = new Memo<Width | null>(256);
+  private readonly plans = new Memo<SlabPlan>(128);
+  private readonly meshes = new Memo<Mesh>(128);
+  private readonly proofs = new Memo<Proof>(256);
+  private readonly areas = new Memo<number>(4096);
+
+  constructor(text: SourceText) {
+    this.text = text;
+  }
+
+  /** Uses a drawing that was read already, instead of asking for its text. */
+  adopt(asset: string, drawing: Drawing): void {
+    this.drawings.get(asset, () => drawing);
+  }
+
+  drawing(source: Source): Drawing {
+    return this.drawings.get(source.asset, () => readSvg(this.text(source.asset)));
+  }
+
+  outlines(project: Project, layer: Layer): LayerOutlines {
+    const source = sourceOf(project, layer);
+    const key = JSON.stringify([source.asset, source.scale, source.origin, project.tolerance, layer.members, layer.skipped]);
+    return this.outlineSets.get(key, () => {
+      const { shapes, stranded } = membersOf(layer, this.drawing(source));
+      const regions = shapeRegions(shapes, source, project.tolerance);
+      return { key, regions, points: pointCount(regions), stranded };
+    });
+  }
+
+  /** The narrowest place of a layer; null for a layer without outlines. */
+  width(project: Project, layer: Layer): Width | null {
+    const { key, regions } = this.outlines(project, layer);
+    return this.widths.get(key, () => {
+      const all = regions.map(narrowest);
+      return all.length === 0 ? null : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));
+    });
+  }
+
+  build(project: Project, layer: Layer): LayerBuild {
+    const outlines = this.outlines(project, layer);
+    const { spec, warnings } = fitSpec(specOf(layer));
+    const ofPlan = `${outlines.key}|${planKey(spec)}`;
+    const plan = this.plans.get(ofPlan, () => planSlab(outlines.regions, spec));
+    const key = `${ofPlan}|${spec.depth}|${spec.front?.rise ?? 0}|${spec.back?.rise ?? 0}`;
+    const mesh = this.meshes.get(key, () => raiseSlab(plan, spec));
+    return { key, mesh, plan, warnings };
+  }
+
+  /** Of the mesh on height 0. */
+  proof(project: Project, layer: Layer): Proof {
+    const { key, mesh } = this.build(project, layer);
+    return this.proofs.get(key, () => proofOf(mesh));
+  }
+
+  /** Pairs of shown layers that fill the same space. */
+  overlaps(project: Project): Overlap[] {
+    const shown = project.layers.filter((layer) => layer.shown);
+    const found: Overlap[] = [];
+    for (const [i, a] of shown.entries()) {
+      for (const b of shown.slice(i + 1)) {
+        const from = Math.max(a.base, b.base);
+        const to = Math.min(a.base + a.depth, b.base + b.depth);
+        if (to - from <= 1e-9 * Math.max(a.depth, b.depth)) continue;
+        const area = this.planOverlap(project, a, b);
+        if (area > 0) found.push({ layers: [a.id, b.id], from, to, area });
+      }
+    }
+    return found;
+  }
+
+  private planOverlap(project: Project, a: Layer, b: Layer): number {
+    const [p, q] = [this.outlines(project, a), this.outlines(project, b)];
+    return this.areas.get(`${p.key}|${q.key}`, () => {
+      const shared = sharedArea(p.regions, q.regions);
+      return shared > OVERLAP_SHARE * Math.min(sharedArea(p.regions, p.regions), sharedArea(q.regions, q.regions)) ? shared : 0;
+    });
+  }
+
+  /** The shown layers as they go into a file, each at its base. Layers without outlines are left out. */
+  parts(project: Project, only?: readonly string[]): Part[] {
+    const wanted = project.layers.filter((layer) => layer.shown && (only?.includes(layer.id) ?? true));
+    const parts = wanted.map((layer) => ({
+      name: layer.name,
+      mesh: lifted(this.build(project, layer).mesh, layer.base),
+      material: layer.material,
+    }));
+    return parts.filter((part) => part.mesh.positions.length > 0);
+  }
+}
+
+export function specOf({ depth, edge, faces, cell }: Layer): SlabSpec {
+  const own = { profile: edge.profile, reach: edge.reach, rise: edge.rise, steps: edge.steps };
+  return {
+    depth,
+    front: edge.on === 'front' || edge.on === 'both' ? own : null,
+    back: edge.on === 'back' || edge.on === 'both' ? own : null,
+    faces,
+    cell,
+  };
+}
+
+function sourceOf(project: Project, layer: Layer): Source {
+  const source = project.sources.find((candidate) => candidate.id === layer.source);
+  if (!source) throw new GeometryError('unknown-id', `The layer “${layer.name}” belongs to a source that is not in the project.`);
+  return source;
+}
+
+function lifted(mesh: Mesh, base: number): Mesh {
+  return base === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + base : v)) };
+}

@@ -1,0 +1,18 @@
+// migrate.ts — documents of any age to the current version.
+import { GeometryError } from '../errors.ts';
+import { DOCUMENT_VERSION, type Project, ProjectSchema } from './schema.ts';
+
+/**
+ * @param value a parsed document of this or an older version
+ * @throws {GeometryError} 'bad-file' naming the first field that does not fit
+ */
+export function readProject(value: unknown): Project {
+  const version = (value as { version?: unknown } | null)?.version;
+  if (typeof version === 'number' && version > DOCUMENT_VERSION) {
+    throw new GeometryError('bad-file', `The project was saved by a newer version (document ${version}, this one reads up to ${DOCUMENT_VERSION}).`);
+  }
+  const result = ProjectSchema.safeParse(value);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  throw new GeometryError('bad-file', `The project cannot be read: ${issue.path.join('.') || 'document'}: ${issue.message}.`);
+}

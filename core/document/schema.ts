@@ -1,0 +1,98 @@
+// schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it.
+import { z } from 'zod';
+import { PROFILES } from '../solid/profile.ts';
+import { UNITS } from '../units.ts';
+
+/** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
+export const DOCUMENT_VERSION = 1;
+
+/** Lengths are in project units and stay within what the grid and float32 files can hold. */
+const length = z.number().min(0).max(1e6);
+const id = z.string().min(1).max(200);
+const name = z.string().trim().min(1).max(120);
+
+export const LIMITS = { layers: 400, sources: 40, steps: 32 } as const;
+
+export const EdgeSchema = z.object({
+  profile: z.enum(PROFILES),
+  /** Which rims have it. */
+  on: z.enum(['none', 'front', 'back', 'both']),
+  /** How far in. */
+  reach: length,
+  /** How far down. */
+  rise: length,
+  steps: z.int().min(1).max(LIMITS.steps),
+});
+
+export const MaterialSchema = z.object({
+  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57'),
+  opacity: z.number().min(0).max(1),
+  roughness: z.number().min(0).max(1),
+  metalness: z.number().min(0).max(1),
+});
+
+export const LayerSchema = z.object({
+  id,
+  name,
+  source: id,
+  /** Ids of the source's shapes, as the reader gives them. */
+  members: z.array(z.string().max(2000)).max(100_000),
+  /** Members that are kept but not built. */
+  skipped: z.array(z.string().max(2000)).max(100_000),
+  /** Whether the layer is built and exported. */
+  shown: z.boolean(),
+  /** Set on a shape that was recognised as the paper behind the drawing. */
+  ground: z.boolean(),
+  base: z.number().min(-1e6).max(1e6),
+  depth: z.number().min(1e-6).max(1e6),
+  edge: EdgeSchema,
+  faces: z.enum(['fewest', 'even']),
+  /** Target edge length of even faces. */
+  cell: z.number().min(1e-6).max(1e6),
+  material: MaterialSchema,
+});
+
+export const SourceSchema = z.object({
+  id,
+  kind: z.literal('vector'),
+  name,
+  /** SHA-256 of the bytes, hex. */
+  asset: z.string().regex(/^[0-9a-f]{64}$/),
+  /** Project units in one user unit of the source. */
+  scale: z.number().min(1e-9).max(1e9),
+  /** The place in the source that lies on the middle of the sheet, in user units, y down. */
+  origin: z.tuple([z.number(), z.number()]),
+});
+
+export const ProjectSchema = z.object({
+  version: z.literal(DOCUMENT_VERSION),
+  name,
+  unit: z.enum(UNITS),
+  /** Largest distance between a curve and its chords, in project units. */
+  tolerance: z.number().min(1e-6).max(1e3),
+  sources: z.array(SourceSchema).max(LIMITS.sources),
+  /** In paint order: the lowest first. */
+  layers: z.array(LayerSchema).max(LIMITS.layers),
+});
+
+/** Settings for a build without a project: whatever is left out keeps its default. */
+export const RecipeSchema = z.strictObject({
+  depth: LayerSchema.shape.depth.optional(),
+  edge: EdgeSchema.partial().optional(),
+  faces: LayerSchema.shape.faces.optional(),
+  cell: LayerSchema.shape.cell.optional(),
+  tolerance: ProjectSchema.shape.tolerance.optional(),
+  /** Longest side of the result. */
+  size: z.number().positive().max(1e6).optional(),
+});
+
+export type Recipe = z.infer<typeof RecipeSchema>;
+export type Edge = z.infer<typeof EdgeSchema>;
+export type LayerMaterial = z.infer<typeof MaterialSchema>;
+export type Layer = z.infer<typeof LayerSchema>;
+export type Source = z.infer<typeof SourceSchema>;
+export type Project = z.infer<typeof ProjectSchema>;
+
+export function emptyProject(projectName: string): Project {
+  return { version: DOCUMENT_VERSION, name: projectName, unit: 'mm', tolerance: 0.01, sources: [], layers: [] };
+}

@@ -1,0 +1,132 @@
+// obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
+import { GeometryError } from '../errors.ts';
+import { splitVertices } from '../mesh/normals.ts';
+import { faceCount, type Mesh } from '../mesh/types.ts';
+import { fileNames, hexToRgb, type Material, type Part, rgbToHex } from './part.ts';
+
+export interface ObjFiles {
+  readonly obj: string;
+  readonly mtl: string;
+}
+
+/** Nine significant digits bring every float32 back unchanged. */
+const number = (v: number) => String(Number(Math.fround(v).toPrecision(9)));
+
+/** @param library file name of the MTL, as the OBJ is to name it */
+export function writeObj(parts: readonly Part[], library: string): ObjFiles {
+  const names = fileNames(parts.map((part) => part.name));
+  const obj: string[] = [`mtllib ${library}`];
+  const mtl: string[] = [];
+  let pointsBefore = 1;
+  let normalsBefore = 1;
+  for (const [i, { mesh, material }] of parts.entries()) {
+    const name = names[i]!;
+    const { normals, vertexOfCorner } = splitVertices(mesh);
+    obj.push(`o ${name}`);
+    pushTriples(obj, 'v', mesh.positions);
+    pushTriples(obj, 'vn', normals);
+    obj.push(`usemtl ${name}`);
+    for (let f = 0; f < faceCount(mesh); f++) {
+      let line = 'f';
+      for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) {
+        line += ` ${mesh.corners[c]! + pointsBefore}//${vertexOfCorner[c]! + normalsBefore}`;
+      }
+      obj.push(line);
+    }
+    pointsBefore += mesh.positions.length / 3;
+    normalsBefore += normals.length / 3;
+    mtl.push(...materialLines(name, material));
+  }
+  return { obj: `${obj.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
+}
+
+function pushTriples(lines: string[], keyword: string, values: ArrayLike<number>): void {
+  for (let i = 0; i < values.length; i += 3) {
+    lines.push(`${keyword} ${number(values[i]!)} ${number(values[i + 1]!)} ${number(values[i + 2]!)}`);
+  }
+}
+
+function materialLines(name: string, { colour, opacity, roughness, metalness }: Material): string[] {
+  const kd = hexToRgb(colour).map(number).join(' ');
+  // Pr and Pm are the common physically based additions to MTL; readers that do not know them skip the lines.
+  return [`newmtl ${name}`, `Kd ${kd}`, `d ${number(opacity)}`, `Pr ${number(roughness)}`, `Pm ${number(metalness)}`, ''];
+}
+
+/** Reads objects, faces of any size and the colours of the MTL. Texture coordinates and groups are passed over. */
+export function readObj({ obj, mtl }: ObjFiles): Part[] {
+  const materials = readMtl(mtl);
+  const points: number[] = [];
+  const builders: { name: string; material: string; faces: number[][] }[] = [];
+  const current = () => {
+    if (builders.length === 0) builders.push({ name: 'part', material: '', faces: [] });
+    return builders.at(-1)!;
+  };
+  for (const [i, line] of obj.split(/\r?\n/).entries()) {
+    const [keyword, ...rest] = line.trim().split(/\s+/);
+    if (keyword === 'v') points.push(...rest.slice(0, 3).map(Number));
+    else if (keyword === 'o') builders.push({ name: rest.join(' '), material: '', faces: [] });
+    else if (keyword === 'usemtl') current().material = rest.join(' ');
+    else if (keyword === 'f') {
+      const face = rest.map((word) => {
+        const index = Number.parseInt(word, 10);
+        return index < 0 ? points.length / 3 + index : index - 1;
+      });
+      if (face.length < 3 || face.some((p) => !(p >= 0 && p < points.length / 3))) {
+        throw new GeometryError('bad-file', `The OBJ file has a face without three known points in line ${i + 1}.`);
+      }
+      current().faces.push(face);
+    }
+  }
+  if (points.some((v) => !Number.isFinite(v))) throw new GeometryError('bad-file', 'The OBJ file has a point that is not a number.');
+  return builders.map(({ name, material, faces }) => ({
+    name,
+    mesh: polygonMesh(points, faces),
+    material: materials.get(material) ?? { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 },
+  }));
+}
+
+/** Only the points that the faces use, in order of use. */
+function polygonMesh(points: readonly number[], faces: readonly (readonly number[])[]): Mesh {
+  const index = new Map<number, number>();
+  const positions: number[] = [];
+  const corners: number[] = [];
+  const starts = [0];
+  for (const face of faces) {
+    for (const point of face) {
+      let own = index.get(point);
+      if (own === undefined) {
+        own = index.size;
+        index.set(point, own);
+        positions.push(points[3 * point]!, points[3 * point + 1]!, points[3 * point + 2]!);
+      }
+      corners.push(own);
+    }
+    starts.push(corners.length);
+  }
+  return {
+    positions: Float64Array.from(positions),
+    starts: Uint32Array.from(starts),
+    corners: Uint32Array.from(corners),
+    sides: new Uint8Array(faces.length),
+  };
+}
+
+function readMtl(text: string): Map<string, Material> {
+  const materials = new Map<string, Material>();
+  let name = '';
+  for (const line of text.split(/\r?\n/)) {
+    const [keyword, ...rest] = line.trim().split(/\s+/);
+    if (keyword === 'newmtl') {
+      name = rest.join(' ');
+      materials.set(name, { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 });
+    }
+    const material = materials.get(name);
+    if (!material) continue;
+    const values = rest.map(Number);
+    if (keyword === 'Kd') materials.set(name, { ...material, colour: rgbToHex(values) });
+    if (keyword === 'd') materials.set(name, { ...material, opacity: values[0] ?? 1 });
+    if (keyword === 'Pr') materials.set(name, { ...material, roughness: values[0] ?? 1 });
+    if (keyword === 'Pm') materials.set(name, { ...material, metalness: values[0] ?? 0 });
+  }
+  return materials;
+}

@@ -1,0 +1,15 @@
+// overlap.ts — how much of the sheet two sets of regions share.
+import { intersect } from './clipper.ts';
+import { gridFor, toGrid } from './grid.ts';
+import { boundsOf, regionsArea, ringsOf } from './measure.ts';
+import { fromGridRegions } from './regions.ts';
+import type { Region } from './types.ts';
+
+/** Area of a ∩ b in square sheet units; 0 where they only touch along a line, up to rounding. */
+export function sharedArea(a: readonly Region[], b: readonly Region[]): number {
+  const [p, q] = [boundsOf(ringsOf(a)), boundsOf(ringsOf(b))];
+  if (!p || !q || p.maxX <= q.minX || q.maxX <= p.minX || p.maxY <= q.minY || q.maxY <= p.minY) return 0;
+  const grid = gridFor([...ringsOf(a), ...ringsOf(b)]);
+  const onGrid = (regions: readonly Region[]) => ringsOf(regions).map((ring) => toGrid(ring, grid));
+  return regionsArea(fromGridRegions(intersect(onGrid(a), onGrid(b)), grid));
+}

@@ -1,0 +1,70 @@
+// setup.mjs — what must be there before anything runs: packages, the build, a browser for the tests. Plain JavaScript,
+// because it runs before packages are installed; scripts of the package manager are switched off, so everyone calls this.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const STAMPS = join(ROOT, '.setup');
+/** What the built files are made from. */
+const BUILD_INPUTS = ['core', 'server', 'web', 'cli', 'vite.config.ts', 'vite.node.config.ts', 'package-lock.json'];
+
+/** Runs a command in the project's root and ends the process with its exit code when it fails. */
+export function run(command, args, { quiet = false, env = {} } = {}) {
+  const stdio = quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit';
+  const { status, error } = spawnSync(command, args, { cwd: ROOT, stdio, env: { ...process.env, ...env } });
+  if (error) throw error;
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+/** The path of a program that a package installed. */
+export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+
+/** Installs packages when the lock file is not the one they were installed from. */
+export function ensureInstalled(options) {
+  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  if (existsSync(join(ROOT, 'node_modules')) && readStamp('installed') === lock) return;
+  run('npm', ['ci', '--no-audit', '--no-fund'], options);
+  writeStamp('installed', lock);
+}
+
+/** Builds the application when a source is newer than the last build. */
+export async function ensureBuilt(options) {
+  ensureInstalled(options);
+  const newest = String(Math.max(...BUILD_INPUTS.map((input) => newestChange(join(ROOT, input)))));
+  if (existsSync(join(ROOT, 'dist', 'node', 'server.js')) && readStamp('built') === newest) return;
+  for (const config of ['vite.config.ts', 'vite.node.config.ts']) {
+    run(bin('vite'), ['build', '-c', config, '--logLevel', 'warn'], options);
+  }
+  writeStamp('built', newest);
+}
+
+/** The path of a Chromium, installed from Debian's packages when the machine has none. */
+export function ensureChromium() {
+  const found = () => ['chromium', 'chromium-browser'].map((name) => join('/usr/bin', name)).find(existsSync);
+  const own = process.env.CHROMIUM ?? found();
+  if (own) return own;
+  run('apt-get', ['update', '-qq']);
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  const installed = found();
+  if (!installed) throw new Error('Chromium could not be installed; set CHROMIUM to the path of one.');
+  return installed;
+}
+
+function newestChange(path) {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newestChange(join(path, name))));
+}
+
+function readStamp(name) {
+  const file = join(STAMPS, name);
+  return existsSync(file) ? readFileSync(file, 'utf8') : null;
+}
+
+function writeStamp(name, value) {
+  mkdirSync(STAMPS, { recursive: true });
+  writeFileSync(join(STAMPS, name), value);
+}
