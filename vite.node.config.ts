@@ -8,7 +8,10 @@ export default defineConfig({
     target: 'node20',
     emptyOutDir: true,
     rollupOptions: {
+      external: ['vite'],
       input: {
+        server: 'server/main.ts',
+        'server-thread': 'server/jobs/thread.ts',
         cli: 'cli/main.ts',
         'cli-thread': 'cli/thread.ts',
       },

@@ -3,6 +3,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname } from 'node:path';
 import {
   arrange,
+  decodeXml,
   type Drawing,
   type EdgePath,
   emptyProject,
@@ -14,6 +15,7 @@ import {
   type Point3,
   type Project,
   type Proof,
+  proofOf,
   readSvg,
   type Warning,
   writeGlb,
@@ -27,6 +29,8 @@ export interface BuildTask {
   readonly output: string;
   readonly format: ExportFormat;
   readonly settings: BuildSettings;
+  /** Look for self-crossings too, the slowest of the checks; only a report shows them. */
+  readonly crossings: boolean;
 }
 
 export interface FileReport {
@@ -50,7 +54,7 @@ export interface FileReport {
 export async function buildFile(task: BuildTask): Promise<FileReport> {
   const clock = new Clock();
   try {
-    const drawing = readSvg(readText(task.input));
+    const drawing = readSvg(decodeXml(readBytes(task.input)));
     clock.lap('read');
     const { project, warnings } = projectOf(drawing, task);
     const evaluator = new Evaluator(() => '');
@@ -63,7 +67,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     clock.lap('mesh');
     await write(task, parts);
     clock.lap('write');
-    const proofs = shown.map((layer) => evaluator.proof(project, layer));
+    const proofs = builds.map(({ mesh }) => proofOf(mesh, { crossings: task.crossings }));
     const closed = proofs.every((proof) => proof.closed);
     return {
       input: task.input,
@@ -81,9 +85,9 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
   }
 }
 
-function readText(file: string): string {
+function readBytes(file: string): Uint8Array {
   try {
-    return new TextDecoder('utf-8').decode(readFileSync(file));
+    return readFileSync(file);
   } catch (error) {
     throw new GeometryError('bad-file', `The file cannot be read: ${(error as Error).message}.`);
   }

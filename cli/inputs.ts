@@ -15,7 +15,7 @@ interface Found {
 }
 
 /** @throws {UsageError} when a word names nothing */
-export function tasksFor({ inputs, out, format, settings }: BuildCommand): BuildTask[] {
+export function tasksFor({ inputs, out, format, settings, report }: BuildCommand): BuildTask[] {
   const found = inputs.flatMap(find);
   const single = found.length === 1 && inputs.length === 1 && !isFolder(inputs[0]!);
   const asFile = single && !isFolder(out) && !/[\\/]$/.test(out);
@@ -25,7 +25,7 @@ export function tasksFor({ inputs, out, format, settings }: BuildCommand): Build
     let output = asFile ? out : `${base}.${format}`;
     for (let n = 2; taken.has(output); n++) output = `${base}-${n}.${format}`;
     taken.add(output);
-    return { input: file, output, format, settings };
+    return { input: file, output, format, settings, crossings: report !== undefined };
   });
 }
 

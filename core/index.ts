@@ -31,6 +31,7 @@ export { writeGlb } from './io/glb.ts';
 export { writeObj } from './io/obj.ts';
 export { fileNames, type Material, type Part } from './io/part.ts';
 export { writeStl } from './io/stl.ts';
+export { decodeXml } from './io/text.ts';
 export { type Drawing, type LeftOut, readSvg, type Shape, SVG_LIMITS } from './io/svg/read.ts';
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';

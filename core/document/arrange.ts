@@ -138,10 +138,12 @@ function byColour(shapes: readonly Shape[], ground: Shape | null): { shapes: Sha
 
 const GENERIC = /^(path|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
 
-/** A shape's own name where it is alone and has one, else its colour's. */
+/** A shape's own name where it is alone and has one, the group's where all stand in one, else the colour's. */
 function layerName(shapes: readonly Shape[]): string {
-  const own = shapes.length === 1 ? shapes[0]!.name.replace(/[-_]+/g, ' ').trim() : '';
-  return own && !GENERIC.test(own) ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80) : colourName(shapes[0]!.colour);
+  const [first, ...others] = shapes as [Shape, ...Shape[]];
+  const group = others.every((shape) => shape.group === first.group) ? first.group : '';
+  const own = (others.length === 0 && !GENERIC.test(first.name) ? first.name : group).replace(/[-_]+/g, ' ').trim();
+  return own && !GENERIC.test(own) ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80) : colourName(first.colour);
 }
 
 /** The top of whatever lies below these regions in plan. */

@@ -116,10 +116,21 @@ class PairTest {
     const b = this.corners(t);
     const shared = a.filter((point) => b.includes(point)).length;
     if (shared === 3) return true;
-    const sides = b.map((point) => this.side(a, point));
-    if (sides.every((side) => side === 0)) return this.overlapInPlane(a, b, shared);
-    if (shared === 2 || sides.every((side) => side > 0) || sides.every((side) => side < 0)) return false;
+    // Proper crossing needs each triangle to have corners strictly on both sides of the other's plane.
+    const [low, high] = this.sides(a, b);
+    if (low === 0 && high === 0) return this.overlapInPlane(a, b, shared);
+    if (shared === 2 || low >= 0 || high <= 0) return false;
+    const [lowest, highest] = this.sides(b, a);
+    if (lowest >= 0 || highest <= 0) return false;
     return this.pierces(a, b) || this.pierces(b, a);
+  }
+
+  /** Lowest and highest of the sides of `plane` on which the corners of `t` lie. */
+  private sides(plane: Triple, t: Triple): [number, number] {
+    const p = plane.includes(t[0]) ? 0 : this.side(plane, t[0]);
+    const q = plane.includes(t[1]) ? 0 : this.side(plane, t[1]);
+    const r = plane.includes(t[2]) ? 0 : this.side(plane, t[2]);
+    return [Math.min(p, q, r), Math.max(p, q, r)];
   }
 
   private corners(t: number): Triple {
@@ -130,12 +141,9 @@ class PairTest {
   private volume(a: number, b: number, c: number, d: number): number {
     const { p } = this;
     const [i, j, k, l] = [3 * a, 3 * b, 3 * c, 3 * d];
-    return Math.sign(
-      orient3d(
-        ...([p[i]!, p[i + 1]!, p[i + 2]!, p[j]!, p[j + 1]!, p[j + 2]!] as const),
-        ...([p[k]!, p[k + 1]!, p[k + 2]!, p[l]!, p[l + 1]!, p[l + 2]!] as const),
-      ),
-    );
+    const [ax, ay, az, bx, by, bz] = [p[i]!, p[i + 1]!, p[i + 2]!, p[j]!, p[j + 1]!, p[j + 2]!];
+    const [cx, cy, cz, dx, dy, dz] = [p[k]!, p[k + 1]!, p[k + 2]!, p[l]!, p[l + 1]!, p[l + 2]!];
+    return Math.sign(orient3d(ax, ay, az, bx, by, bz, cx, cy, cz, dx, dy, dz));
   }
 
   private side([a, b, c]: Triple, point: number): number {

@@ -17,6 +17,8 @@ export interface Shape {
   /** Stable under edits elsewhere in the file: from the element's id, else its place among its siblings. */
   readonly id: string;
   readonly name: string;
+  /** Id of the nearest group above that has one, else ''. */
+  readonly group: string;
   readonly path: Path;
   readonly fillRule: FillRule;
   /** `#rrggbb` */
@@ -112,6 +114,7 @@ interface Place {
   readonly opacity: number;
   readonly viewport: Viewport;
   readonly key: string;
+  readonly group: string;
   /** `use` elements that are open above, to refuse a loop. */
   readonly uses: readonly XmlElement[];
 }
@@ -150,6 +153,7 @@ class SvgReader {
       opacity: numberOr(declared.get('opacity'), 1),
       viewport: viewBox ?? sheet,
       key: '',
+      group: '',
       uses: [],
     };
     if (declared.get('display') !== 'none') this.children(this.root, place);
@@ -223,7 +227,7 @@ class SvgReader {
     if (SHAPE_NAMES.has(name)) this.shape(element, declared, inner);
     else if (name === 'use') this.use(element, declared, inner);
     else if (name === 'svg') this.children(element, this.nested(declared, inner, inner.viewport));
-    else this.children(element, inner);
+    else this.children(element, name === 'g' ? { ...inner, group: element.attributes.id ?? inner.group } : inner);
     return true;
   }
 
@@ -324,6 +328,7 @@ class SvgReader {
     this.shapes.push({
       id: this.unique(place.key),
       name: title || element.attributes.id || element.name,
+      group: place.group,
       path: placed,
       fillRule: style.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
       colour: colour.hex,

@@ -1,0 +1,13 @@
+// start.mjs — `npm start`: installs and builds what is missing, then serves the application with its demo.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { ensureBuilt, ROOT } from './setup.mjs';
+
+await ensureBuilt();
+const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
+  cwd: ROOT,
+  stdio: 'inherit',
+  env: { ...process.env, NODE_ENV: 'production' },
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('exit', (code) => process.exit(code ?? 0));

@@ -1,0 +1,52 @@
+// app.ts — the HTTP application, built without listening.
+import express, { type Express } from 'express';
+import type { Database } from './db/open.ts';
+import { errorReplies, NotFound } from './errors.ts';
+import { JobRunner } from './jobs/runner.ts';
+import { assetRoutes } from './routes/assets.ts';
+import { demoRoutes } from './routes/demo.ts';
+import { exportRoutes } from './routes/exports.ts';
+import { projectRoutes } from './routes/projects.ts';
+import { AssetStore } from './stores/assets.ts';
+import { JobStore } from './stores/jobs.ts';
+import { ProjectStore } from './stores/projects.ts';
+
+export interface AppDeps {
+  readonly database: Database;
+  /** The module that export threads run. */
+  readonly thread: URL;
+  readonly demoFolder: string;
+}
+
+/** A document with the most layers and members stays below this. */
+const JSON_LIMIT = '16mb';
+
+export function createApp({ database, thread, demoFolder }: AppDeps) {
+  const projects = new ProjectStore(database);
+  const assets = new AssetStore(database);
+  const jobs = new JobStore(database);
+  const runner = new JobRunner({ jobs, projects, assets, thread });
+  const app: Express = express();
+  app.disable('x-powered-by');
+  app.use((_request, response, next) => {
+    response.set({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+      'content-security-policy':
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; frame-ancestors 'none'",
+    });
+    next();
+  });
+  const api = express.Router();
+  api.use(assetRoutes({ assets }));
+  api.use(express.json({ limit: JSON_LIMIT }));
+  api.get('/health', (_request, response) => {
+    response.json({ ok: true });
+  });
+  api.use(projectRoutes({ projects }), exportRoutes({ jobs, projects, runner }), demoRoutes({ projects, assets, demoFolder }));
+  api.use((request) => {
+    throw new NotFound(`There is nothing at ${request.method} ${request.originalUrl}.`);
+  });
+  app.use('/api', api, errorReplies);
+  return { app, runner, projects, assets };
+}

@@ -1,0 +1,56 @@
+// schema.ts — the tables. Documents and requests are JSON that Zod checks at the border; bytes are addressed by content.
+import { blob, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+const createdAt = text('created_at').notNull();
+
+export const projects = sqliteTable('projects', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  /** Newest revision. */
+  revision: integer('revision').notNull(),
+  isDemo: integer('is_demo', { mode: 'boolean' }).notNull(),
+  createdAt,
+  updatedAt: text('updated_at').notNull(),
+});
+
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    projectId: text('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    document: text('document', { mode: 'json' }).notNull(),
+    createdAt,
+  },
+  (table) => [primaryKey({ columns: [table.projectId, table.number] })],
+);
+
+export const assets = sqliteTable('assets', {
+  /** SHA-256 of the bytes, hex. */
+  hash: text('hash').primaryKey(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  createdAt,
+});
+
+export const jobs = sqliteTable('jobs', {
+  id: text('id').primaryKey(),
+  projectId: text('project_id')
+    .notNull()
+    .references(() => projects.id, { onDelete: 'cascade' }),
+  state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
+  progress: real('progress').notNull(),
+  request: text('request', { mode: 'json' }).notNull(),
+  error: text('error', { mode: 'json' }),
+  createdAt,
+});
+
+export const exports = sqliteTable('exports', {
+  jobId: text('job_id')
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: 'cascade' }),
+  fileName: text('file_name').notNull(),
+  mime: text('mime').notNull(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  report: text('report', { mode: 'json' }).notNull(),
+});

@@ -1,0 +1,69 @@
+// seed.ts — the demo: the mission patch of the Saltmarsh Observatory, drawn for this project.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  applyCommand,
+  arrange,
+  type Command,
+  decodeXml,
+  emptyProject,
+  type LayerChange,
+  type Project,
+  type ProjectReply,
+  readSvg,
+} from '../../core/index.ts';
+import type { AssetStore } from '../stores/assets.ts';
+import type { ProjectStore } from '../stores/projects.ts';
+
+export interface DemoDeps {
+  readonly projects: ProjectStore;
+  readonly assets: AssetStore;
+  /** Folder with the demo's drawings. */
+  readonly demoFolder: string;
+}
+
+/** Diameter of the patch in mm. */
+const SIZE = 90;
+
+/** What an artist changed by hand after bringing the patch in, by layer name. */
+const CHANGES: Readonly<Record<string, LayerChange>> = {
+  Night: { depth: 3, edge: { reach: 0.5, rise: 0.5 } },
+  Marsh: { base: 3, depth: 2, edge: { profile: 'chamfer', reach: 0.4, rise: 0.4, steps: 1 } },
+  Tide: { base: 5, depth: 1.4, edge: { reach: 0.4, rise: 0.4 } },
+  Moon: { base: 3, depth: 2.4, edge: { reach: 0.5, rise: 0.6, steps: 4 } },
+  Heron: { base: 6.4, depth: 2.6, edge: { reach: 0.4, rise: 0.6 } },
+  Rim: { base: 3, depth: 4, edge: { reach: 1.1, rise: 1.1, steps: 4 }, material: { metalness: 0.4, roughness: 0.4 } },
+};
+
+/** Seeds an empty database. */
+export async function seedDemo(deps: DemoDeps): Promise<void> {
+  if ((await deps.projects.list()).length === 0) await restoreDemo(deps);
+}
+
+/** Makes the demo anew and removes the old one. */
+export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
+  const bytes = readFileSync(join(demoFolder, 'patch.svg'));
+  const document = demoProject(bytes, await assets.put(bytes));
+  const old = (await projects.list()).filter((project) => project.isDemo);
+  const fresh = await projects.create(document, { isDemo: true });
+  for (const { id } of old) await projects.remove(id);
+  return fresh;
+}
+
+function demoProject(bytes: Buffer, asset: string): Project {
+  let ids = 0;
+  const empty = emptyProject('Saltmarsh mission patch');
+  const { placement, layers } = arrange(readSvg(decodeXml(bytes)), 'patch', {
+    unit: 'mm',
+    tolerance: empty.tolerance,
+    size: SIZE,
+    newId: () => `patch-${++ids}`,
+  });
+  const source = { id: 'patch', kind: 'vector' as const, name: 'patch.svg', asset, ...placement };
+  const commands: Command[] = [{ do: 'add-source', source, layers: [...layers] }];
+  for (const layer of layers) {
+    const change = CHANGES[layer.name];
+    if (change) commands.push({ do: 'change-layers', layers: [layer.id], change });
+  }
+  return commands.reduce(applyCommand, empty);
+}
