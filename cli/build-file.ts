@@ -3,12 +3,12 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname } from 'node:path';
 import {
   arrange,
-  decodeXml,
   type Drawing,
+  decodeXml,
   type EdgePath,
-  emptyProject,
   Evaluator,
   type ExportFormat,
+  emptyProject,
   GeometryError,
   type MeshCounts,
   type Part,
@@ -47,7 +47,13 @@ export interface FileReport {
   readonly safeReach: number;
   readonly edgePath: EdgePath;
   readonly warnings: readonly Warning[];
-  readonly ms: { readonly read: number; readonly outline: number; readonly mesh: number; readonly write: number; readonly total: number };
+  readonly ms: {
+    readonly read: number;
+    readonly outline: number;
+    readonly mesh: number;
+    readonly write: number;
+    readonly total: number;
+  };
 }
 
 /** Never throws: a failure is part of the report. */
@@ -73,8 +79,13 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
       input: task.input,
       output: task.output,
       ok: closed,
-      ...(closed ? {} : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
-      ...totals(proofs, shown.map((layer) => layer.base)),
+      ...(closed
+        ? {}
+        : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
+      ...totals(
+        proofs,
+        shown.map((layer) => layer.base),
+      ),
       safeReach: Math.min(...shown.map((layer) => evaluator.width(project, layer)?.safeReach ?? Infinity)),
       edgePath: slowest(builds.map((build) => build.plan.edgePath)),
       warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
@@ -96,7 +107,16 @@ function readBytes(file: string): Uint8Array {
 function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
   let ids = 0;
   const { depth, edge, faces, cell, tolerance, size } = settings;
-  const arranged = arrange(drawing, 'source', { unit: 'mm', tolerance, size, depth, edge, faces, cell, newId: (kind) => `${kind}-${ids++}` });
+  const arranged = arrange(drawing, 'source', {
+    unit: 'mm',
+    tolerance,
+    size,
+    depth,
+    edge,
+    faces,
+    cell,
+    newId: (kind) => `${kind}-${ids++}`,
+  });
   const name = basename(input, extname(input));
   const source = { id: 'source', kind: 'vector' as const, name, asset: '0'.repeat(64), ...arranged.placement };
   const leftOut = drawing.leftOut.map(({ what, count, where }) => ({
@@ -187,6 +207,12 @@ class Clock {
   times(): FileReport['ms'] {
     const round = (v: number) => Math.round(v * 100) / 100;
     const { read, outline, mesh, write } = this.laps;
-    return { read: round(read), outline: round(outline), mesh: round(mesh), write: round(write), total: round(this.last - this.start) };
+    return {
+      read: round(read),
+      outline: round(outline),
+      mesh: round(mesh),
+      write: round(write),
+      total: round(this.last - this.start),
+    };
   }
 }

@@ -87,7 +87,9 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     return value;
   };
   const reach = number('reach') ?? recipe.edge?.reach;
-  const profile = choice('edge', values.edge, ['none', ...PROFILES]) ?? (recipe.edge?.profile || (reach === undefined ? 'none' : 'round'));
+  const profile =
+    choice('edge', values.edge, ['none', ...PROFILES]) ??
+    (recipe.edge?.profile || (reach === undefined ? 'none' : 'round'));
   const on = choice('edge-on', values['edge-on'], ['both', 'front', 'back']) ?? recipe.edge?.on ?? 'both';
   const settings: BuildSettings = {
     depth: positive('depth', number('depth') ?? recipe.depth ?? 4),
@@ -137,7 +139,8 @@ function readRecipe(file: string): Recipe {
 function formatOf(out: string): ExportFormat {
   const ending = extname(out).slice(1).toLowerCase();
   const known = EXPORT_FORMATS.find((format) => format === ending);
-  if (!known && ending !== '') throw new UsageError(`--out ends in .${ending}; known formats are ${EXPORT_FORMATS.join(', ')}`);
+  if (!known && ending !== '')
+    throw new UsageError(`--out ends in .${ending}; known formats are ${EXPORT_FORMATS.join(', ')}`);
   return known ?? 'glb';
 }
 
@@ -153,7 +156,8 @@ function positive(name: string, value: number): number {
   return value;
 }
 
-const optionalPositive = (name: string, value: number | undefined) => (value === undefined ? undefined : positive(name, value));
+const optionalPositive = (name: string, value: number | undefined) =>
+  value === undefined ? undefined : positive(name, value);
 
 function notNegative(name: string, value: number): number {
   if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000`);

@@ -1,6 +1,6 @@
 // pool.ts — files spread over worker threads; a thread that dies fails its file and is replaced.
 import { Worker } from 'node:worker_threads';
-import { buildFile, type BuildTask, type FileReport } from './build-file.ts';
+import { type BuildTask, buildFile, type FileReport } from './build-file.ts';
 
 /** Below this many files, starting threads costs more than they save. */
 const THREADS_FROM = 8;

@@ -24,7 +24,9 @@ export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 
 /** Installs packages when the lock file is not the one they were installed from. */
 export function ensureInstalled(options) {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(join(ROOT, 'node_modules')) && readStamp('installed') === lock) return;
   run('npm', ['ci', '--no-audit', '--no-fund'], options);
   writeStamp('installed', lock);
@@ -47,7 +49,9 @@ export function ensureChromium() {
   const own = process.env.CHROMIUM ?? found();
   if (own) return own;
   run('apt-get', ['update', '-qq']);
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    env: { DEBIAN_FRONTEND: 'noninteractive' },
+  });
   const installed = found();
   if (!installed) throw new Error('Chromium could not be installed; set CHROMIUM to the path of one.');
   return installed;

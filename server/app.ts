@@ -33,7 +33,7 @@ export function createApp({ database, thread, demoFolder }: AppDeps) {
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'no-referrer',
       'content-security-policy':
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; frame-ancestors 'none'",
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; worker-src 'self' blob:; object-src 'none'; frame-ancestors 'none'",
     });
     next();
   });
@@ -43,7 +43,11 @@ export function createApp({ database, thread, demoFolder }: AppDeps) {
   api.get('/health', (_request, response) => {
     response.json({ ok: true });
   });
-  api.use(projectRoutes({ projects }), exportRoutes({ jobs, projects, runner }), demoRoutes({ projects, assets, demoFolder }));
+  api.use(
+    projectRoutes({ projects }),
+    exportRoutes({ jobs, projects, runner }),
+    demoRoutes({ projects, assets, demoFolder }),
+  );
   api.use((request) => {
     throw new NotFound(`There is nothing at ${request.method} ${request.originalUrl}.`);
   });

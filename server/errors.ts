@@ -40,8 +40,10 @@ export const errorReplies: ErrorRequestHandler = (error: unknown, _request, resp
     const fields = [{ path: '', message: (error as Error).message }];
     return reply(400, { code: 'bad-json', message: 'The request is not valid JSON.', fields });
   }
-  if (type === 'entity.too.large') return reply(413, { code: 'too-large', message: 'The request is larger than this server takes.' });
-  if (status !== undefined && status < 500) return reply(status, { code: 'bad-request', message: (error as Error).message });
+  if (type === 'entity.too.large')
+    return reply(413, { code: 'too-large', message: 'The request is larger than this server takes.' });
+  if (status !== undefined && status < 500)
+    return reply(status, { code: 'bad-request', message: (error as Error).message });
   console.error(error);
   return reply(500, { code: 'unexpected', message: 'Something went wrong on the server; nothing was changed.' });
 };

@@ -9,10 +9,15 @@ const port = Number(process.env.PORT ?? 3000);
 const dataDir = process.env.DATA_DIR ?? 'data';
 const isProduction = process.env.NODE_ENV === 'production';
 
-const database = await openDatabase(process.env.DATABASE_URL ?? resolve(dataDir, 'outline-stack.db'), resolve('server/migrations'));
+const database = await openDatabase(
+  process.env.DATABASE_URL ?? resolve(dataDir, 'outline-stack.db'),
+  resolve('server/migrations'),
+);
 const demoFolder = resolve('demo');
 // Threads run the built module in both modes: a worker thread does not inherit the development loader.
-const thread = isProduction ? new URL('./server-thread.js', import.meta.url) : new URL('../dist/node/server-thread.js', import.meta.url);
+const thread = isProduction
+  ? new URL('./server-thread.js', import.meta.url)
+  : new URL('../dist/node/server-thread.js', import.meta.url);
 const { app, runner, projects, assets } = createApp({ database, thread, demoFolder });
 await seedDemo({ projects, assets, demoFolder });
 await runner.resume();
@@ -30,7 +35,10 @@ if (isProduction) {
     express.static(web, {
       index: false,
       setHeaders: (response, path) =>
-        response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+        response.setHeader(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
     }),
   );
   app.get('/{*splat}', (_request, response) => response.sendFile('index.html', { root: web }));

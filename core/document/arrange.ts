@@ -3,14 +3,13 @@
 import { converter } from 'culori';
 import { GeometryError, type Warning } from '../errors.ts';
 import type { Drawing, Shape } from '../io/svg/read.ts';
-import { boundsOf, longestSide, regionsArea } from '../outline/measure.ts';
+import { longestSide, regionsArea } from '../outline/measure.ts';
 import { sharedArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
-import { flatten } from '../path/flatten.ts';
 import { MM_PER_UNIT, type Unit } from '../units.ts';
 import { colourName, uniqueName } from './names.ts';
-import { shapeRegions } from './outlines.ts';
+import { shapeBounds, shapeRegions } from './outlines.ts';
 import type { Edge, Layer, Source } from './schema.ts';
 
 export interface ArrangeOptions {
@@ -58,11 +57,12 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
     warnings.push({ code: 'ground', message });
   }
   const kept = drawing.shapes.filter((shape) => shape !== ground);
-  // Bounds need no fine curves: half a percent of the sheet moves the middle by less than anyone sees.
-  const coarse = Math.max(drawing.sheet.width, drawing.sheet.height) / 2000;
-  const bounds = boundsOf((kept.length > 0 ? kept : drawing.shapes).flatMap((shape) => flatten(shape.path, coarse)));
+  const bounds = shapeBounds(kept.length > 0 ? kept : drawing.shapes, drawing.sheet);
   if (!bounds || !(longestSide(bounds) > 0)) {
-    throw new GeometryError('nothing-to-build', 'The drawing has no filled shape with an area; strokes and points cannot be built yet.');
+    throw new GeometryError(
+      'nothing-to-build',
+      'The drawing has no filled shape with an area; strokes and points cannot be built yet.',
+    );
   }
   const longest = longestSide(bounds);
   const scale = scaleFor(drawing, longest, options);
@@ -100,7 +100,10 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
     placed.push({ layer, regions });
   }
   if (placed.every(({ layer }) => layer.ground)) {
-    throw new GeometryError('nothing-to-build', 'The drawing has no filled shape with an area; strokes and points cannot be built yet.');
+    throw new GeometryError(
+      'nothing-to-build',
+      'The drawing has no filled shape with an area; strokes and points cannot be built yet.',
+    );
   }
   if (unit !== 'mm' && drawing.mmPerUnit === null) {
     warnings.push({ code: 'unit', message: `The drawing has no physical size; it was taken as ${unit}.` });
@@ -143,7 +146,9 @@ function layerName(shapes: readonly Shape[]): string {
   const [first, ...others] = shapes as [Shape, ...Shape[]];
   const group = others.every((shape) => shape.group === first.group) ? first.group : '';
   const own = (others.length === 0 && !GENERIC.test(first.name) ? first.name : group).replace(/[-_]+/g, ' ').trim();
-  return own && !GENERIC.test(own) ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80) : colourName(first.colour);
+  return own && !GENERIC.test(own)
+    ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80)
+    : colourName(first.colour);
 }
 
 /** The top of whatever lies below these regions in plan. */

@@ -3,7 +3,15 @@
 import { z } from 'zod';
 import { GeometryError } from '../errors.ts';
 import { MM_PER_UNIT, UNITS } from '../units.ts';
-import { EdgeSchema, type Layer, LayerSchema, MaterialSchema, type Project, ProjectSchema, SourceSchema } from './schema.ts';
+import {
+  EdgeSchema,
+  type Layer,
+  LayerSchema,
+  MaterialSchema,
+  type Project,
+  ProjectSchema,
+  SourceSchema,
+} from './schema.ts';
 
 const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true, edge: true, material: true })
   .extend({ edge: EdgeSchema.partial(), material: MaterialSchema.partial() })

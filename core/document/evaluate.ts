@@ -11,7 +11,7 @@ import { sharedArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../solid/slab.ts';
-import { membersOf, shapeRegions } from './outlines.ts';
+import { membersOf, shapeBounds, shapeRegions } from './outlines.ts';
 import type { Layer, Project, Source } from './schema.ts';
 
 /** The bytes of sources as text, by their hash. */
@@ -55,6 +55,7 @@ export class Evaluator {
   private readonly plans = new Memo<SlabPlan>(128);
   private readonly meshes = new Memo<Mesh>(128);
   private readonly proofs = new Memo<Proof>(256);
+  private readonly extents = new Memo<readonly [number, number]>(64);
   private readonly areas = new Memo<number>(4096);
 
   constructor(text: SourceText) {
@@ -72,11 +73,33 @@ export class Evaluator {
 
   outlines(project: Project, layer: Layer): LayerOutlines {
     const source = sourceOf(project, layer);
-    const key = JSON.stringify([source.asset, source.scale, source.origin, project.tolerance, layer.members, layer.skipped]);
+    const key = JSON.stringify([
+      source.asset,
+      source.scale,
+      source.origin,
+      project.tolerance,
+      layer.members,
+      layer.skipped,
+    ]);
     return this.outlineSets.get(key, () => {
       const { shapes, stranded } = membersOf(layer, this.drawing(source));
       const regions = shapeRegions(shapes, source, project.tolerance);
       return { key, regions, points: pointCount(regions), stranded };
+    });
+  }
+
+  /** Width and height of a source in its own user units, shapes taken as ground left out. */
+  extent(project: Project, source: Source): readonly [width: number, height: number] {
+    const ground = project.layers
+      .filter((layer) => layer.source === source.id && layer.ground)
+      .flatMap((layer) => layer.members);
+    return this.extents.get(JSON.stringify([source.asset, ground]), () => {
+      const { shapes, sheet } = this.drawing(source);
+      const box = shapeBounds(
+        shapes.filter((shape) => !ground.includes(shape.id)),
+        sheet,
+      );
+      return box ? [box.maxX - box.minX, box.maxY - box.minY] : [0, 0];
     });
   }
 
@@ -85,7 +108,9 @@ export class Evaluator {
     const { key, regions } = this.outlines(project, layer);
     return this.widths.get(key, () => {
       const all = regions.map(narrowest);
-      return all.length === 0 ? null : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));
+      return all.length === 0
+        ? null
+        : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));
     });
   }
 
@@ -125,7 +150,9 @@ export class Evaluator {
     const [p, q] = [this.outlines(project, a), this.outlines(project, b)];
     return this.areas.get(`${p.key}|${q.key}`, () => {
       const shared = sharedArea(p.regions, q.regions);
-      return shared > OVERLAP_SHARE * Math.min(sharedArea(p.regions, p.regions), sharedArea(q.regions, q.regions)) ? shared : 0;
+      return shared > OVERLAP_SHARE * Math.min(sharedArea(p.regions, p.regions), sharedArea(q.regions, q.regions))
+        ? shared
+        : 0;
     });
   }
 
@@ -154,7 +181,8 @@ export function specOf({ depth, edge, faces, cell }: Layer): SlabSpec {
 
 function sourceOf(project: Project, layer: Layer): Source {
   const source = project.sources.find((candidate) => candidate.id === layer.source);
-  if (!source) throw new GeometryError('unknown-id', `The layer “${layer.name}” belongs to a source that is not in the project.`);
+  if (!source)
+    throw new GeometryError('unknown-id', `The layer “${layer.name}” belongs to a source that is not in the project.`);
   return source;
 }
 

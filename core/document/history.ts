@@ -27,7 +27,12 @@ export function record(history: History, command: Command, gesture: string | nul
 export function undo(history: History): History {
   const previous = history.past.at(-1);
   if (!previous) return history;
-  return { past: history.past.slice(0, -1), present: previous, future: [history.present, ...history.future], gesture: null };
+  return {
+    past: history.past.slice(0, -1),
+    present: previous,
+    future: [history.present, ...history.future],
+    gesture: null,
+  };
 }
 
 export function redo(history: History): History {

@@ -9,10 +9,16 @@ import { DOCUMENT_VERSION, type Project, ProjectSchema } from './schema.ts';
 export function readProject(value: unknown): Project {
   const version = (value as { version?: unknown } | null)?.version;
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
-    throw new GeometryError('bad-file', `The project was saved by a newer version (document ${version}, this one reads up to ${DOCUMENT_VERSION}).`);
+    throw new GeometryError(
+      'bad-file',
+      `The project was saved by a newer version (document ${version}, this one reads up to ${DOCUMENT_VERSION}).`,
+    );
   }
   const result = ProjectSchema.safeParse(value);
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
-  throw new GeometryError('bad-file', `The project cannot be read: ${issue.path.join('.') || 'document'}: ${issue.message}.`);
+  throw new GeometryError(
+    'bad-file',
+    `The project cannot be read: ${issue.path.join('.') || 'document'}: ${issue.message}.`,
+  );
 }

@@ -2,7 +2,8 @@
 import { colorsNamed, differenceEuclidean, nearest } from 'culori';
 
 const nameOf = nearest(Object.keys(colorsNamed), differenceEuclidean('oklab'));
-const PREFIX = /^(light|dark|medium|pale|deep|dim|hot|blue|green|yellow|orange|indian|rosy|sandy|saddle|slate|royal|forest|lawn|olive|lime|spring|sea|steel|midnight|cadet|powder|sky|dodger|cornflower|alice|ghost|white|floral|antique|old|navajo|misty|papaya|peach|lemon|corn|honey|mint|burly|golden|fire|lavender|rebecca)(?=[a-z])/;
+const PREFIX =
+  /^(light|dark|medium|pale|deep|dim|hot|blue|green|yellow|orange|indian|rosy|sandy|saddle|slate|royal|forest|lawn|olive|lime|spring|sea|steel|midnight|cadet|powder|sky|dodger|cornflower|alice|ghost|white|floral|antique|old|navajo|misty|papaya|peach|lemon|corn|honey|mint|burly|golden|fire|lavender|rebecca)(?=[a-z])/;
 
 /** The CSS colour name nearest in OKLab, in words: `Dark slate gray`. */
 export function colourName(hex: string): string {

@@ -1,11 +1,13 @@
 // outlines.ts — a layer's members on the sheet: shapes of a source, placed, flattened and united.
+
+import type { Drawing, Shape } from '../io/svg/read.ts';
+import type { Box } from '../io/svg/transform.ts';
+import { boundsOf, ringsOf } from '../outline/measure.ts';
+import { regionsOf } from '../outline/regions.ts';
+import type { Bounds, Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
 import type { Matrix, Path } from '../path/types.ts';
-import type { Drawing, Shape } from '../io/svg/read.ts';
-import { regionsOf } from '../outline/regions.ts';
-import { ringsOf } from '../outline/measure.ts';
-import type { Region } from '../outline/types.ts';
 import type { Layer, Source } from './schema.ts';
 
 /** User units, y down, to the sheet: y up, the origin in the middle. */
@@ -45,4 +47,10 @@ export function shapeRegions(
   // One shape at a time: under a common rule a hole of one would be filled by the winding of another.
   const each = paths.map((path, i) => regionsOf(flatten(path, tolerance), shapes[i]!.fillRule));
   return each.length === 1 ? each[0]! : regionsOf(each.flatMap(ringsOf), 'nonzero');
+}
+
+/** Bounds in user units. Extremes of curves are kept by every flattening, so a coarse one gives them exactly. */
+export function shapeBounds(shapes: readonly Shape[], { width, height }: Box): Bounds | null {
+  const coarse = Math.max(width, height) / 1000;
+  return boundsOf(shapes.flatMap(({ path }) => flatten(path, coarse)));
 }

@@ -1,6 +1,6 @@
 // export.ts — parts to the bytes of a file, and the read-back: the file is read again and compared with what went in.
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { proofOf, type Proof } from '../mesh/proof.ts';
+import { type Proof, proofOf } from '../mesh/proof.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { readGlb, writeGlb } from './glb.ts';
@@ -25,7 +25,11 @@ export interface ExportOptions {
   readonly metresPerUnit: number;
 }
 
-export async function writeExport(parts: readonly Part[], format: ExportFormat, { name, metresPerUnit }: ExportOptions): Promise<ExportFile> {
+export async function writeExport(
+  parts: readonly Part[],
+  format: ExportFormat,
+  { name, metresPerUnit }: ExportOptions,
+): Promise<ExportFile> {
   switch (format) {
     case 'glb':
       return { extension: 'glb', mime: 'model/gltf-binary', bytes: await writeGlb(parts, { name, metresPerUnit }) };
@@ -68,7 +72,9 @@ export async function readBack(file: ExportFile, parts: readonly Part[], format:
     row('triangles', built.triangles, found.triangles, 0),
     row('closed parts', built.closed, found.closed, 0),
     row('volume', built.volume, found.volume, FLOAT_SHARE * size ** 3),
-    ...(['width', 'height', 'depth'] as const).map((what, axis) => row(what, built.size[axis]!, found.size[axis]!, FLOAT_SHARE * size)),
+    ...(['width', 'height', 'depth'] as const).map((what, axis) =>
+      row(what, built.size[axis]!, found.size[axis]!, FLOAT_SHARE * size),
+    ),
   ];
   if (format !== 'stl') {
     const names = parts.map((part) => part.name);
@@ -88,7 +94,8 @@ async function readParts(bytes: Uint8Array, format: ExportFormat, built: readonl
       return splitBody(readStl(bytes), built);
     case 'obj': {
       const files = Object.entries(unzipSync(bytes));
-      const text = (ending: string) => strFromU8(files.find(([name]) => name.endsWith(ending))?.[1] ?? new Uint8Array());
+      const text = (ending: string) =>
+        strFromU8(files.find(([name]) => name.endsWith(ending))?.[1] ?? new Uint8Array());
       return readObj({ obj: text('.obj'), mtl: text('.mtl') });
     }
   }
@@ -101,7 +108,13 @@ function splitBody(body: Mesh, built: readonly Part[]): Part[] {
     const to = from + 9 * trianglesOf(part.mesh).faces.length;
     const positions = body.positions.subarray(from, to);
     from = to;
-    return { ...part, mesh: triangleMesh(positions, Uint32Array.from({ length: positions.length / 3 }, (_, i) => i)) };
+    return {
+      ...part,
+      mesh: triangleMesh(
+        positions,
+        Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
+      ),
+    };
   });
 }
 

@@ -14,7 +14,10 @@ export interface GlbOptions {
 /** 16-bit indices reach this far; the last value is kept for primitive restart. */
 const MAX_SHORT_INDEX = 65534;
 
-export async function writeGlb(parts: readonly Part[], { name = 'scene', metresPerUnit = 1 }: GlbOptions = {}): Promise<Uint8Array> {
+export async function writeGlb(
+  parts: readonly Part[],
+  { name = 'scene', metresPerUnit = 1 }: GlbOptions = {},
+): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const root = document.createNode(name).setScale([metresPerUnit, metresPerUnit, metresPerUnit]);
@@ -31,7 +34,11 @@ export async function writeGlb(parts: readonly Part[], { name = 'scene', metresP
       .setRoughnessFactor(material.roughness)
       .setMetallicFactor(material.metalness);
     const accessor = (type: 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array | Uint16Array) =>
-      document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer);
+      document
+        .createAccessor()
+        .setType(type)
+        .setArray(array as Float32Array<ArrayBuffer>)
+        .setBuffer(buffer);
     const primitive = document
       .createPrimitive()
       .setAttribute('POSITION', accessor('VEC3', positions))
@@ -53,7 +60,8 @@ export async function readGlb(bytes: Uint8Array): Promise<Part[]> {
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       const positions = primitive.getAttribute('POSITION')?.getArray();
       if (!positions) continue;
-      const indices = primitive.getIndices()?.getArray() ?? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i);
+      const indices =
+        primitive.getIndices()?.getArray() ?? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i);
       const paint = primitive.getMaterial();
       const [r = 1, g = 1, b = 1, opacity = 1] = paint?.getBaseColorFactor() ?? [];
       parts.push({

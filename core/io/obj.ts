@@ -49,7 +49,14 @@ function pushTriples(lines: string[], keyword: string, values: ArrayLike<number>
 function materialLines(name: string, { colour, opacity, roughness, metalness }: Material): string[] {
   const kd = hexToRgb(colour).map(number).join(' ');
   // Pr and Pm are the common physically based additions to MTL; readers that do not know them skip the lines.
-  return [`newmtl ${name}`, `Kd ${kd}`, `d ${number(opacity)}`, `Pr ${number(roughness)}`, `Pm ${number(metalness)}`, ''];
+  return [
+    `newmtl ${name}`,
+    `Kd ${kd}`,
+    `d ${number(opacity)}`,
+    `Pr ${number(roughness)}`,
+    `Pm ${number(metalness)}`,
+    '',
+  ];
 }
 
 /** Reads objects, faces of any size and the colours of the MTL. Texture coordinates and groups are passed over. */
@@ -77,7 +84,8 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
       current().faces.push(face);
     }
   }
-  if (points.some((v) => !Number.isFinite(v))) throw new GeometryError('bad-file', 'The OBJ file has a point that is not a number.');
+  if (points.some((v) => !Number.isFinite(v)))
+    throw new GeometryError('bad-file', 'The OBJ file has a point that is not a number.');
   return builders.map(({ name, material, faces }) => ({
     name,
     mesh: polygonMesh(points, faces),

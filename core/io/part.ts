@@ -33,7 +33,13 @@ export function linearToSrgb(v: number): number {
 }
 
 export function rgbToHex(rgb: readonly number[]): string {
-  return `#${rgb.map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255).toString(16).padStart(2, '0')).join('')}`;
+  return `#${rgb
+    .map((v) =>
+      Math.round(Math.min(1, Math.max(0, v)) * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }
 
 /** Names as files may hold them: unique, without characters that end a token. */

@@ -19,7 +19,8 @@ export function writeStl(parts: readonly Part[]): Uint8Array {
   for (const { mesh, indices } of divided) {
     for (let t = 0; t < indices.length; t += 3) {
       const triangle = [0, 1, 2].map((k) => pointOf(mesh, indices[t + k]!));
-      for (const [k, value] of [...facetNormal(triangle), ...triangle.flat()].entries()) view.setFloat32(at + 4 * k, value, true);
+      for (const [k, value] of [...facetNormal(triangle), ...triangle.flat()].entries())
+        view.setFloat32(at + 4 * k, value, true);
       at += RECORD;
     }
   }
@@ -28,7 +29,11 @@ export function writeStl(parts: readonly Part[]): Uint8Array {
 
 type Point = [number, number, number];
 
-const pointOf = ({ positions }: Mesh, i: number): Point => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+const pointOf = ({ positions }: Mesh, i: number): Point => [
+  positions[3 * i]!,
+  positions[3 * i + 1]!,
+  positions[3 * i + 2]!,
+];
 
 function facetNormal(triangle: readonly Point[]): Point {
   const [a, b, c] = triangle as [Point, Point, Point];
@@ -50,5 +55,8 @@ export function readStl(bytes: Uint8Array): Mesh {
   for (let t = 0; t < count; t++) {
     for (let k = 0; k < 9; k++) positions[9 * t + k] = view.getFloat32(HEADER + 4 + RECORD * t + 12 + 4 * k, true);
   }
-  return triangleMesh(positions, Uint32Array.from({ length: 3 * count }, (_, i) => i));
+  return triangleMesh(
+    positions,
+    Uint32Array.from({ length: 3 * count }, (_, i) => i),
+  );
 }

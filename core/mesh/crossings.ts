@@ -189,7 +189,8 @@ class PairTest {
         (p[3 * b + u]! - p[3 * a + u]!) * (p[3 * c + v]! - p[3 * a + v]!) -
           (p[3 * b + v]! - p[3 * a + v]!) * (p[3 * c + u]! - p[3 * a + u]!),
       );
-    const choices: [number, number][] = [[0, 1], [1, 2], [2, 0]];
-    return choices.reduce((best, choice) => (area(...choice) > area(...best) ? choice : best));
+    const [xy, yz, zx] = [area(0, 1), area(1, 2), area(2, 0)];
+    if (xy >= yz && xy >= zx) return [0, 1];
+    return yz >= zx ? [1, 2] : [2, 0];
   }
 }

@@ -68,14 +68,19 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
     const own = Math.hypot(...cross) / 2;
     area += own;
     // Measured from the box's corner, so that a mesh far from the origin loses no digits.
-    volume += ((positions[a]! - min[0]) * cross[0] + (positions[a + 1]! - min[1]) * cross[1] + (positions[a + 2]! - min[2]) * cross[2]) / 6;
+    volume +=
+      ((positions[a]! - min[0]) * cross[0] +
+        (positions[a + 1]! - min[1]) * cross[1] +
+        (positions[a + 2]! - min[2]) * cross[2]) /
+      6;
     if (!(own > ZERO_AREA * longest * longest)) {
       zeroFaces++;
       if (places.length < MAX_PLACES) places.push(pointAt(positions, indices[t]!));
     }
   }
   const pairs = wanted ? crossingsOf(firstPositions(positions, remap), welded) : null;
-  for (const triangle of pairs ?? []) if (places.length < MAX_PLACES) places.push(pointAt(positions, indices[3 * triangle]!));
+  for (const triangle of pairs ?? [])
+    if (places.length < MAX_PLACES) places.push(pointAt(positions, indices[3 * triangle]!));
   return {
     counts: { points: topology.points, edges: topology.edges, faces: faceCount(mesh), triangles: indices.length / 3 },
     closed: topology.closed,

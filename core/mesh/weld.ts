@@ -19,7 +19,10 @@ export function weldExact(positions: ArrayLike<number>): Welded {
   const remap = new Uint32Array(n);
   let count = 0;
   for (let i = 0; i < n; i++) {
-    let hash = Math.imul(bits[3 * i]!, 0x9e3779b1) ^ Math.imul(bits[3 * i + 1]!, 0x85ebca77) ^ Math.imul(bits[3 * i + 2]!, 0xc2b2ae3d);
+    let hash =
+      Math.imul(bits[3 * i]!, 0x9e3779b1) ^
+      Math.imul(bits[3 * i + 1]!, 0x85ebca77) ^
+      Math.imul(bits[3 * i + 2]!, 0xc2b2ae3d);
     hash ^= hash >>> 15;
     for (let slot = hash & (size - 1); ; slot = (slot + 1) & (size - 1)) {
       const found = table[slot]!;
@@ -28,7 +31,11 @@ export function weldExact(positions: ArrayLike<number>): Welded {
         remap[i] = count++;
         break;
       }
-      if (bits[3 * found] === bits[3 * i] && bits[3 * found + 1] === bits[3 * i + 1] && bits[3 * found + 2] === bits[3 * i + 2]) {
+      if (
+        bits[3 * found] === bits[3 * i] &&
+        bits[3 * found + 1] === bits[3 * i + 1] &&
+        bits[3 * found + 2] === bits[3 * i + 2]
+      ) {
         remap[i] = remap[found]!;
         break;
       }

@@ -45,7 +45,16 @@ export function ringsAreApart(rings: readonly Ring[], distance: number): boolean
   return true;
 }
 
-function cross(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
+function cross(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): boolean {
   const abc = orient2d(ax, ay, bx, by, cx, cy);
   const abd = orient2d(ax, ay, bx, by, dx, dy);
   if (abc * abd > 0) return false;

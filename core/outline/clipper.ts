@@ -1,14 +1,14 @@
 // clipper.ts — the only door to the polygon-clipping library. Everything in here is on the integer grid.
 import {
   Clipper64,
+  FillRule as ClipperFillRule,
   ClipperOffset,
   ClipType,
   EndType,
-  FillRule as ClipperFillRule,
   JoinType,
   type Path64,
-  type PolyPath64,
   PathType,
+  type PolyPath64,
   PolyTree64,
 } from 'clipper2-ts';
 

@@ -21,7 +21,13 @@ const TOUCH_GAP = 3e-5 * 2 ** 26;
  * @example regionsOf([Float64Array.of(0, 0, 2, 0, 2, 2, 0, 2)], 'nonzero')
  */
 export function regionsOf(rings: readonly Ring[], fill: GridFill, grid: Grid = gridFor(rings)): Region[] {
-  return fromGridRegions(settle(rings.map((ring) => toGrid(ring, grid)), fill), grid);
+  return fromGridRegions(
+    settle(
+      rings.map((ring) => toGrid(ring, grid)),
+      fill,
+    ),
+    grid,
+  );
 }
 
 /** Unites, simplifies and opens touches until nothing changes. */

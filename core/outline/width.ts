@@ -1,7 +1,8 @@
 // width.ts — how wide strokes are: largest circles inside an outline, by shrinking a circle that touches the boundary
 // until it is empty (Ma, Bae, Choi 2012, "3D medial axis point approximation using nearest neighbors and the normal field").
-import { boundsOf, ringsOf } from './measure.ts';
+
 import { segmentsOf } from './apart.ts';
+import { boundsOf, ringsOf } from './measure.ts';
 import { SegmentGrid } from './segment-grid.ts';
 import type { Region } from './types.ts';
 
@@ -81,7 +82,7 @@ class Gauge {
       const distance = this.nearest(x, y, radius * (1 - 1e-9));
       if (distance >= radius * (1 - 1e-9)) {
         // Nothing inside: either this is the circle, or the guess was too small to meet anything.
-        if ((qx === px && qy === py) && radius < this.size) {
+        if (qx === px && qy === py && radius < this.size) {
           radius = Math.min(this.size, 4 * radius);
           continue;
         }

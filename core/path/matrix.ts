@@ -28,7 +28,7 @@ export function transformPath(path: Path, [a, b, c, d, e, f]: Matrix): Path {
         return [s[0], x(s[1], s[2]), y(s[1], s[2])];
       case 'C':
         return ['C', x(s[1], s[2]), y(s[1], s[2]), x(s[3], s[4]), y(s[3], s[4]), x(s[5], s[6]), y(s[5], s[6])];
-      case 'Z':
+      default:
         return s;
     }
   });

@@ -89,29 +89,37 @@ class PathBuilder {
       case 'm':
         this.startX = dx + n(0);
         this.startY = dy + n(1);
-        return this.to(['M', this.startX, this.startY]);
+        this.to(['M', this.startX, this.startY]);
+        break;
       case 'z':
         this.to(['Z']);
         this.x = this.startX;
         this.y = this.startY;
-        return;
+        break;
       case 'l':
-        return this.to(['L', dx + n(0), dy + n(1)]);
+        this.to(['L', dx + n(0), dy + n(1)]);
+        break;
       case 'h':
-        return this.to(['L', dx + n(0), this.y]);
+        this.to(['L', dx + n(0), this.y]);
+        break;
       case 'v':
-        return this.to(['L', this.x, dy + n(0)]);
+        this.to(['L', this.x, dy + n(0)]);
+        break;
       case 'c':
-        return this.cubic(dx + n(0), dy + n(1), dx + n(2), dy + n(3), dx + n(4), dy + n(5));
+        this.cubic(dx + n(0), dy + n(1), dx + n(2), dy + n(3), dx + n(4), dy + n(5));
+        break;
       case 's': {
         const [cx, cy] = this.reflected('c');
-        return this.cubic(cx, cy, dx + n(0), dy + n(1), dx + n(2), dy + n(3));
+        this.cubic(cx, cy, dx + n(0), dy + n(1), dx + n(2), dy + n(3));
+        break;
       }
       case 'q':
-        return this.quadratic(dx + n(0), dy + n(1), dx + n(2), dy + n(3));
+        this.quadratic(dx + n(0), dy + n(1), dx + n(2), dy + n(3));
+        break;
       case 't': {
         const [cx, cy] = this.reflected('q');
-        return this.quadratic(cx, cy, dx + n(0), dy + n(1));
+        this.quadratic(cx, cy, dx + n(0), dy + n(1));
+        break;
       }
       case 'a': {
         const arc = { rx: n(0), ry: n(1), rotationDeg: n(2), largeArc: n(3) === 1, sweep: n(4) === 1 };

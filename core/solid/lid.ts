@@ -4,9 +4,10 @@
 // its first event: Aichholzer, Aurenhammer, Alberts, Gärtner 1995.) *Rings*: where the edge reaches further than that,
 // rows are offset rings from the clipping library and the bands between them are triangulated, heights by ring.
 // Either way all rows lie in one plane drawing without crossings, so the lid cannot fold over whatever the heights are.
-import { insetRegions } from '../outline/offset.ts';
+
 import { isNested, ringsAreApart } from '../outline/apart.ts';
 import { ringsOf } from '../outline/measure.ts';
+import { insetRegions } from '../outline/offset.ts';
 import type { Region, Ring } from '../outline/types.ts';
 import { latticeInside, subdivide } from './lattice.ts';
 import { Triangulation } from './triangulate.ts';
@@ -180,7 +181,7 @@ class Plan {
   triangulated(path: EdgePath, front: readonly Region[], cell: number | null, frontRow: number): Lid {
     if (cell) for (const [x, y] of latticeInside(front, cell)) this.addPoint(x, y, frontRow);
     // Strips have covered all rows but the last; its points and edges are the only ones left to triangulate.
-    const skipped = path === 'skeleton' ? this.rows.findIndex((row) => row === frontRow) : 0;
+    const skipped = path === 'skeleton' ? this.rows.indexOf(frontRow) : 0;
     const points = Float64Array.from(this.points.slice(2 * skipped));
     const edges = Uint32Array.from(this.edges.slice(2 * skipped), (i) => i - skipped);
     const rows = Uint16Array.from(this.rows.slice(skipped));
@@ -205,7 +206,11 @@ class Plan {
 }
 
 /** The highest row whose ring encloses each triangle; −1 outside the rim. */
-function bandsOf({ corners, twins, fixed, triangleCount }: Triangulation, edges: Uint32Array, rows: Uint16Array): Int32Array {
+function bandsOf(
+  { corners, twins, fixed, triangleCount }: Triangulation,
+  edges: Uint32Array,
+  rows: Uint16Array,
+): Int32Array {
   const UNKNOWN = -2;
   const bands = new Int32Array(triangleCount).fill(UNKNOWN);
   const forward = new Set<number>();

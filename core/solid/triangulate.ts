@@ -149,7 +149,10 @@ export class Triangulation {
   private crossed(a: number, b: number): GeometryError {
     const p = this.points;
     const at = (i: number) => `(${p[2 * i]}, ${p[2 * i + 1]})`;
-    return new GeometryError('crossing-constraints', `triangulate: the edge ${at(a)}–${at(b)} meets another edge or point`);
+    return new GeometryError(
+      'crossing-constraints',
+      `triangulate: the edge ${at(a)}–${at(b)} meets another edge or point`,
+    );
   }
 
   /** p, s, q, t in turn: whether the diagonal s–t may be replaced by p–q. */
@@ -164,7 +167,12 @@ export class Triangulation {
       const e = this.edgeBetween(u, v);
       if (e < 0 || this.fixed[e] || !this.isFlippable(e)) continue;
       const twin = this.twins[e]!;
-      const [p, s, q, t] = [before(e), e, before(twin), twin].map((h) => this.corners[h]!) as [number, number, number, number];
+      const [p, s, q, t] = [before(e), e, before(twin), twin].map((h) => this.corners[h]!) as [
+        number,
+        number,
+        number,
+        number,
+      ];
       if (!this.inCircle(p, s, t, q)) continue;
       this.flip(e);
       fresh.push([p, s], [s, q], [q, t], [t, p]);

@@ -45,5 +45,7 @@ export async function openDatabase(url: string, migrationsFolder: string) {
 export type Database = Awaited<ReturnType<typeof openDatabase>>;
 
 function isBusy(error: unknown): boolean {
-  return error instanceof Error && (('code' in error && String(error.code).startsWith('SQLITE_BUSY')) || isBusy(error.cause));
+  return (
+    error instanceof Error && (('code' in error && String(error.code).startsWith('SQLITE_BUSY')) || isBusy(error.cause))
+  );
 }

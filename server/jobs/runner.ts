@@ -63,10 +63,13 @@ export class JobRunner {
     const { jobs, projects, assets, thread } = this.deps;
     await jobs.mark(job.id, 'running');
     const document = await projects.document(job.projectId, job.request.revision);
-    const entries = await Promise.all(document.sources.map(async ({ asset }) => [asset, await assets.get(asset)] as const));
+    const entries = await Promise.all(
+      document.sources.map(async ({ asset }) => [asset, await assets.get(asset)] as const),
+    );
     const task: ThreadTask = { document, assets: Object.fromEntries(entries), request: job.request };
     const outcome = await this.inThread(job, thread, task);
-    if (outcome?.kind === 'done') await jobs.finish(job.id, { ...outcome.result, bytes: Buffer.from(outcome.result.bytes) });
+    if (outcome?.kind === 'done')
+      await jobs.finish(job.id, { ...outcome.result, bytes: Buffer.from(outcome.result.bytes) });
     if (outcome?.kind === 'failed') await jobs.mark(job.id, 'failed', { error: outcome.error });
   }
 
@@ -74,7 +77,10 @@ export class JobRunner {
   private inThread(job: Job, thread: URL, task: ThreadTask): Promise<ThreadMessage | null> {
     return new Promise((resolve, reject) => {
       const worker = new Worker(thread, { workerData: task });
-      const timer = setTimeout(() => end(() => reject(new Error('The job took too long and was stopped.'))), PATIENCE_MS);
+      const timer = setTimeout(
+        () => end(() => reject(new Error('The job took too long and was stopped.'))),
+        PATIENCE_MS,
+      );
       const end = (settle: () => void) => {
         clearTimeout(timer);
         void worker.terminate();

@@ -6,7 +6,15 @@ import type { JobRunner } from '../jobs/runner.ts';
 import type { JobStore } from '../stores/jobs.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
-export function exportRoutes({ jobs, projects, runner }: { jobs: JobStore; projects: ProjectStore; runner: JobRunner }): Router {
+export function exportRoutes({
+  jobs,
+  projects,
+  runner,
+}: {
+  jobs: JobStore;
+  projects: ProjectStore;
+  runner: JobRunner;
+}): Router {
   const router = Router();
   router.post('/projects/:id/exports', async (request, response) => {
     const wanted = CreateExportSchema.parse(request.body);

@@ -48,7 +48,13 @@ export class JobStore {
       .where(eq(jobs.id, id));
     if (!row) throw new NotFound(`There is no job ${id}.`);
     const { state, progress, error } = row.job;
-    return { id, state, progress, error: error as JobReply['error'], report: (row.report as ExportReport | null) ?? null };
+    return {
+      id,
+      state,
+      progress,
+      error: error as JobReply['error'],
+      report: (row.report as ExportReport | null) ?? null,
+    };
   }
 
   async get(id: string): Promise<Job> {
@@ -59,13 +65,24 @@ export class JobStore {
 
   /** Jobs that a stopped server left behind, oldest first, all waiting again. */
   async unfinished(): Promise<Job[]> {
-    await this.database.write((tx) => tx.update(jobs).set({ state: 'waiting', progress: 0 }).where(eq(jobs.state, 'running')));
-    const rows = await this.database.db.select().from(jobs).where(eq(jobs.state, 'waiting')).orderBy(asc(jobs.createdAt));
+    await this.database.write((tx) =>
+      tx.update(jobs).set({ state: 'waiting', progress: 0 }).where(eq(jobs.state, 'running')),
+    );
+    const rows = await this.database.db
+      .select()
+      .from(jobs)
+      .where(eq(jobs.state, 'waiting'))
+      .orderBy(asc(jobs.createdAt));
     return rows.map((row) => ({ id: row.id, projectId: row.projectId, request: row.request as ExportRequest }));
   }
 
   async mark(id: string, state: JobState, more: { progress?: number; error?: JobReply['error'] } = {}): Promise<void> {
-    await this.database.write((tx) => tx.update(jobs).set({ state, ...more }).where(eq(jobs.id, id)));
+    await this.database.write((tx) =>
+      tx
+        .update(jobs)
+        .set({ state, ...more })
+        .where(eq(jobs.id, id)),
+    );
   }
 
   async finish(id: string, { fileName, mime, bytes, report }: FinishedExport): Promise<void> {

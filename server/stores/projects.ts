@@ -29,7 +29,15 @@ export class ProjectStore {
       const { layers } = readProject(document);
       const shown = layers.filter((layer) => layer.shown);
       const { id, name, revision, isDemo, updatedAt } = project;
-      return { id, name, revision, isDemo, updatedAt, layers: layers.length, colours: shown.map((layer) => layer.material.colour) };
+      return {
+        id,
+        name,
+        revision,
+        isDemo,
+        updatedAt,
+        layers: layers.length,
+        colours: shown.map((layer) => layer.material.colour),
+      };
     });
   }
 
@@ -37,7 +45,9 @@ export class ProjectStore {
     const id = randomUUID();
     const now = new Date().toISOString();
     await this.database.write(async (tx) => {
-      await tx.insert(projects).values({ id, name: document.name, revision: 1, isDemo, createdAt: now, updatedAt: now });
+      await tx
+        .insert(projects)
+        .values({ id, name: document.name, revision: 1, isDemo, createdAt: now, updatedAt: now });
       await tx.insert(revisions).values({ projectId: id, number: 1, document, createdAt: now });
     });
     return { id, revision: 1, isDemo, document };
@@ -66,8 +76,13 @@ export class ProjectStore {
       const now = new Date().toISOString();
       const number = base + 1;
       await tx.insert(revisions).values({ projectId: id, number, document, createdAt: now });
-      await tx.update(projects).set({ revision: number, name: document.name, updatedAt: now }).where(eq(projects.id, id));
-      await tx.delete(revisions).where(and(eq(revisions.projectId, id), lte(revisions.number, number - KEPT_REVISIONS)));
+      await tx
+        .update(projects)
+        .set({ revision: number, name: document.name, updatedAt: now })
+        .where(eq(projects.id, id));
+      await tx
+        .delete(revisions)
+        .where(and(eq(revisions.projectId, id), lte(revisions.number, number - KEPT_REVISIONS)));
       return number;
     });
     if (saved === null) throw new Conflict(await this.get(id));

@@ -28,7 +28,10 @@ export interface Stop {
 /** The mean colour along a gradient: stops weighted by the span they govern. Black for no stops. */
 export function meanColour(stops: readonly Stop[]): Colour {
   if (stops.length === 0) return { hex: '#000000', alpha: 0 };
-  const ordered = stops.map((stop, i) => ({ ...stop, offset: Math.max(stop.offset, ...stops.slice(0, i).map((s) => s.offset)) }));
+  const ordered = stops.map((stop, i) => ({
+    ...stop,
+    offset: Math.max(stop.offset, ...stops.slice(0, i).map((s) => s.offset)),
+  }));
   const total = { r: 0, g: 0, b: 0, alpha: 0 };
   for (const [i, stop] of ordered.entries()) {
     const from = i === 0 ? 0 : (ordered[i - 1]!.offset + stop.offset) / 2;

@@ -1,8 +1,8 @@
 // read.ts — an SVG document to filled shapes in one coordinate system. Semantics follow SVG 2; what cannot be honoured
 // is named in `leftOut`, never dropped in silence. No scripts, no external references, no entity expansion.
 import { GeometryError, type Warning } from '../../errors.ts';
-import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
 import { multiply, transformPath, translation } from '../../path/matrix.ts';
+import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
 import { lengthToMm, lengthToPx, parseLength } from '../../units.ts';
 import { Stylesheet, visit } from './css.ts';
 import { type Colour, meanColour, parseColour, type Stop } from './paint.ts';
@@ -69,7 +69,10 @@ export function readSvg(text: string): Drawing {
   if (text.length > SVG_LIMITS.bytes) {
     const mb = (n: number) => Math.round(n / 2 ** 20);
     const limit = mb(SVG_LIMITS.bytes);
-    throw new GeometryError('too-large', `The file holds ${mb(text.length)} MB of drawing; ${limit} MB is the most. Simplify it first.`);
+    throw new GeometryError(
+      'too-large',
+      `The file holds ${mb(text.length)} MB of drawing; ${limit} MB is the most. Simplify it first.`,
+    );
   }
   if (text.trim() === '') throw new GeometryError('bad-file', 'The file is empty.');
   if (!/^\s*(\uFEFF)?\s*</.test(text)) {
@@ -133,7 +136,10 @@ class SvgReader {
   constructor(text: string) {
     this.root = parseXml(text, this.warnings);
     if (this.root.name !== 'svg') {
-      throw new GeometryError('bad-file', `This is not an SVG file: its outermost element is <${this.root.name}>, not <svg>.`);
+      throw new GeometryError(
+        'bad-file',
+        `This is not an SVG file: its outermost element is <${this.root.name}>, not <svg>.`,
+      );
     }
     visit(this.root, (element) => {
       const id = element.attributes.id;
@@ -213,7 +219,11 @@ class SvgReader {
     const declared = this.sheetRules.declared(element);
     if (declared.get('display') === 'none') return true;
     const own = parseTransform(declared.get('transform') ?? '');
-    if (!own) this.warnings.push({ code: 'transform', message: `${place.key}: its transform could not be read and was ignored.` });
+    if (!own)
+      this.warnings.push({
+        code: 'transform',
+        message: `${place.key}: its transform could not be read and was ignored.`,
+      });
     const inner: Place = {
       ...place,
       matrix: own ? multiply(place.matrix, own) : place.matrix,
@@ -269,7 +279,10 @@ class SvgReader {
       return;
     }
     if (++this.instances > SVG_LIMITS.instances) {
-      throw new GeometryError('too-large', `${place.key}: the drawing repeats parts more than ${SVG_LIMITS.instances} times through <use>.`);
+      throw new GeometryError(
+        'too-large',
+        `${place.key}: the drawing repeats parts more than ${SVG_LIMITS.instances} times through <use>.`,
+      );
     }
     const length = (key: 'x' | 'y', percentOf: number) => {
       const parsed = parseLength(declared.get(key) ?? '');
@@ -315,7 +328,10 @@ class SvgReader {
     }
     this.segments += path.length;
     if (this.segments > SVG_LIMITS.segments) {
-      throw new GeometryError('too-large', `The drawing has more than ${SVG_LIMITS.segments} path pieces; simplify it first.`);
+      throw new GeometryError(
+        'too-large',
+        `The drawing has more than ${SVG_LIMITS.segments} path pieces; simplify it first.`,
+      );
     }
     const placed = transformPath(path, place.matrix);
     if (!withinRange(placed)) {
@@ -370,7 +386,10 @@ class SvgReader {
       return colour;
     }
     if (fallback) return this.paint(fallback, style, where);
-    this.warnings.push({ code: 'colour', message: `${where}: its paint ${href} is not in the file; it is not filled.` });
+    this.warnings.push({
+      code: 'colour',
+      message: `${where}: its paint ${href} is not in the file; it is not filled.`,
+    });
     return null;
   }
 
@@ -411,7 +430,9 @@ class SvgReader {
   private nothing(leftOut: readonly LeftOut[]): GeometryError {
     const reasons = [
       ...leftOut.map(({ what, count }) => `${count} × ${what}`),
-      ...this.warnings.filter(({ code }) => code === 'path-data' || code === 'out-of-range').map(({ message }) => message),
+      ...this.warnings
+        .filter(({ code }) => code === 'path-data' || code === 'out-of-range')
+        .map(({ message }) => message),
     ];
     const why = reasons.length > 0 ? ` It holds: ${reasons.slice(0, 4).join('; ')}` : '';
     const stop = why.endsWith('.') || why === '' ? '' : '.';

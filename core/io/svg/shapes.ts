@@ -1,6 +1,6 @@
 // shapes.ts — basic shapes as paths (SVG 2 chapter 10).
 import { arcToCubics, ellipsePath } from '../../path/arc.ts';
-import { parsePath, type ParsedPath } from '../../path/parse.ts';
+import { type ParsedPath, parsePath } from '../../path/parse.ts';
 import type { Path, Segment } from '../../path/types.ts';
 import { lengthToPx, parseLength } from '../../units.ts';
 import { numbersOf } from './transform.ts';
@@ -48,7 +48,12 @@ export function shapePath(name: string, properties: ReadonlyMap<string, string>,
       return { path: a > 0 && b > 0 ? ellipsePath(x('cx'), y('cy'), a, b) : [] };
     }
     case 'line':
-      return { path: [['M', x('x1'), y('y1')], ['L', x('x2'), y('y2')]] };
+      return {
+        path: [
+          ['M', x('x1'), y('y1')],
+          ['L', x('x2'), y('y2')],
+        ],
+      };
     default:
       return { path: polyline(numbersOf(properties.get('points') ?? ''), name === 'polygon') };
   }

@@ -1,6 +1,7 @@
 // transform.ts — the `transform` attribute (CSS Transforms 1 §5, SVG syntax) and `viewBox` placement (SVG 2 §8.2).
-import { IDENTITY, type Matrix } from '../../path/types.ts';
+
 import { multiply, rotation, scaling, translation } from '../../path/matrix.ts';
+import { IDENTITY, type Matrix } from '../../path/types.ts';
 
 const FUNCTION = /([a-z]+)\s*\(([^)]*)\)/gi;
 const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi;

@@ -32,7 +32,10 @@ export function parseXml(text: string, warnings: Warning[]): XmlElement {
       return;
     }
     const reason = error.message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
-    throw new GeometryError('bad-file', `The file is not well-formed XML: line ${parser.line}, column ${parser.column}: ${reason}.`);
+    throw new GeometryError(
+      'bad-file',
+      `The file is not well-formed XML: line ${parser.line}, column ${parser.column}: ${reason}.`,
+    );
   });
   parser.on('opentag', (tag) => {
     if (++elements > MAX_ELEMENTS) throw tooLarge(`more than ${MAX_ELEMENTS} elements`);

@@ -1,0 +1,56 @@
+// Bench.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
+import { useEffect } from 'react';
+import { Outlet, useParams } from 'react-router';
+import useSWR from 'swr';
+import { api } from '../api/client.ts';
+import { closeProject, openProject, useProject } from '../store/project.ts';
+import { screen } from '../store/screen.ts';
+import { BenchHeader } from './BenchHeader.tsx';
+import { ConflictDialog } from './ConflictDialog.tsx';
+import { HelpDialog } from './HelpDialog.tsx';
+import { useBenchKeys } from './keys.ts';
+import { ProofStrip } from './ProofStrip.tsx';
+import { StackPanel } from './StackPanel.tsx';
+import { WorkView } from './WorkView.tsx';
+
+export function Bench() {
+  const { id = '' } = useParams();
+  // The document is edited here and saved from here: fetching it again behind the artist's back would fight with that.
+  const { data, error } = useSWR(['project', id], () => api.project(id), {
+    revalidateOnFocus: false,
+    revalidateOnReconnect: false,
+    revalidateIfStale: true,
+    dedupingInterval: 0,
+  });
+  const open = useProject((state) => state.id === id);
+  useEffect(() => {
+    if (data && data.id === id && useProject.getState().id !== id) openProject(data);
+  }, [data, id]);
+  useEffect(
+    () => () => {
+      closeProject();
+      screen.select([]);
+      screen.pointAt(null);
+    },
+    [],
+  );
+  if (error) throw error;
+  return open ? <OpenBench /> : <p className="p-10 text-quiet">Opening the project…</p>;
+}
+
+function OpenBench() {
+  const help = useBenchKeys();
+  return (
+    <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
+      <BenchHeader onHelp={help.open} />
+      <StackPanel />
+      <WorkView />
+      <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
+        <Outlet />
+      </aside>
+      <ProofStrip />
+      <HelpDialog isOpen={help.isOpen} onClose={help.close} />
+      <ConflictDialog />
+    </div>
+  );
+}

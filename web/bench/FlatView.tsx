@@ -1,0 +1,166 @@
+// FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
+import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import type { Layer } from '../../core/index.ts';
+import { formatNumber } from '../format.ts';
+import { useBuild } from '../store/build.ts';
+import { dispatch, useDocument } from '../store/project.ts';
+import { screen, useScreen } from '../store/screen.ts';
+import type { BuildView, FlatShape } from '../worker/geometry.worker.ts';
+
+interface Frame {
+  /** Middle of the view on the sheet, y up. */
+  readonly x: number;
+  readonly y: number;
+  /** Project units per pixel. */
+  readonly scale: number;
+}
+
+const MARGIN = 1.25;
+
+export function FlatView({ canSkip }: { canSkip: boolean }) {
+  const { layers, unit } = useDocument();
+  const view = useBuild((state) => state.view);
+  const look = useScreen((state) => state.look);
+  const place = useScreen((state) => state.place);
+  const box = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 1, height: 1 });
+  const [frame, setFrame] = useState<Frame | null>(null);
+  const drag = useRef<{ x: number; y: number; frame: Frame } | null>(null);
+
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setSize(entry!.contentRect));
+    observer.observe(box.current!);
+    return () => observer.disconnect();
+  }, []);
+  const hasBox = Boolean(view?.box);
+  // Framed anew when it is asked for or when there is something for the first time, not at every change.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  useEffect(() => {
+    if (view?.box && size.width > 1) setFrame(framed(view.box, size));
+  }, [look.count, hasBox, size]);
+
+  const { x, y, scale } = frame ?? { x: 0, y: 0, scale: 1 };
+  const zoom = (factor: number, clientX: number, clientY: number) => {
+    const area = box.current!.getBoundingClientRect();
+    const dx = (clientX - area.left - area.width / 2) * scale;
+    const dy = (area.top + area.height / 2 - clientY) * scale;
+    setFrame({ x: x + dx * (1 - factor), y: y + dy * (1 - factor), scale: scale * factor });
+  };
+  const viewBox = [
+    x - (size.width / 2) * scale,
+    -y - (size.height / 2) * scale,
+    size.width * scale,
+    size.height * scale,
+  ].join(' ');
+
+  return (
+    <div
+      ref={box}
+      className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
+      onWheel={(event) => zoom(1.0015 ** event.deltaY, event.clientX, event.clientY)}
+      onPointerDown={(event: PointerEvent) => {
+        drag.current = { x: event.clientX, y: event.clientY, frame: { x, y, scale } };
+      }}
+      onPointerMove={(event) => {
+        if (!drag.current || event.buttons === 0) return;
+        const { frame: from } = drag.current;
+        const dx = (event.clientX - drag.current.x) * scale;
+        const dy = (event.clientY - drag.current.y) * scale;
+        setFrame({ ...from, x: from.x - dx, y: from.y + dy });
+      }}
+      onPointerUp={() => {
+        drag.current = null;
+      }}
+    >
+      {frame && (
+        <svg className="size-full" viewBox={viewBox} role="img" aria-label="Outlines on the sheet">
+          <g transform="scale(1 -1)">
+            {layers.map((layer) => (
+              <FlatLayer
+                key={layer.id}
+                layer={layer}
+                shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? []}
+                pixel={scale}
+                canSkip={canSkip}
+              />
+            ))}
+            {place && (
+              <circle
+                cx={place[0]}
+                cy={place[1]}
+                r={9 * scale}
+                fill="none"
+                className="stroke-ember"
+                strokeWidth={2 * scale}
+              />
+            )}
+          </g>
+        </svg>
+      )}
+      <ScaleBar scale={scale} unit={unit} />
+    </div>
+  );
+}
+
+interface FlatLayerProps {
+  layer: Layer;
+  shapes: readonly FlatShape[];
+  pixel: number;
+  canSkip: boolean;
+}
+
+function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
+  const selected = useScreen((state) => state.selected.includes(layer.id));
+  if (!layer.shown && !canSkip) return null;
+  return (
+    <g opacity={layer.shown ? 1 : 0.35}>
+      {shapes.map((shape) =>
+        shape.skipped && !canSkip ? null : (
+          <path
+            key={shape.id}
+            d={shape.d}
+            fillRule={shape.fillRule}
+            fill={shape.skipped ? 'transparent' : layer.material.colour}
+            className={selected ? 'stroke-tide' : 'stroke-ink/40'}
+            strokeWidth={(selected ? 2.5 : 0.75) * pixel}
+            strokeDasharray={shape.skipped ? `${4 * pixel} ${3 * pixel}` : undefined}
+            onClick={(event) => {
+              if (canSkip && event.altKey) toggleShape(layer, shape.id);
+              else if (event.shiftKey) screen.toggleSelected(layer.id);
+              else screen.select([layer.id]);
+            }}
+          />
+        ),
+      )}
+    </g>
+  );
+}
+
+/** Keeps a shape out of the build, or takes it in again. */
+export function toggleShape(layer: Layer, shape: string): void {
+  const skipped = layer.skipped.includes(shape)
+    ? layer.skipped.filter((id) => id !== shape)
+    : [...layer.skipped, shape];
+  dispatch({ do: 'change-layers', layers: [layer.id], change: { skipped } });
+}
+
+function framed(
+  { min, max }: NonNullable<BuildView['box']>,
+  { width, height }: { width: number; height: number },
+): Frame {
+  const scale = MARGIN * Math.max((max[0] - min[0]) / width, (max[1] - min[1]) / height);
+  return { x: (min[0] + max[0]) / 2, y: (min[1] + max[1]) / 2, scale: scale > 0 ? scale : 1 };
+}
+
+function ScaleBar({ scale, unit }: { scale: number; unit: string }) {
+  const power = 10 ** Math.floor(Math.log10(scale * 160));
+  const length = [5, 2, 1].map((m) => m * power).find((candidate) => candidate <= scale * 160) ?? power;
+  return (
+    <div className="pointer-events-none absolute bottom-3 left-4 text-ink">
+      <div className="h-1.5 border border-ink border-t-0" style={{ width: length / scale }} />
+      <span className="figure">
+        {formatNumber(length)} {unit}
+      </span>
+    </div>
+  );
+}

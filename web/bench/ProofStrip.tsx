@@ -1,0 +1,136 @@
+// ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
+import type { ReactNode } from 'react';
+import type { Point3, Width } from '../../core/index.ts';
+import { formatCount, formatMeasure } from '../format.ts';
+import { cancelBuild, type Totals, useBuild } from '../store/build.ts';
+import { useDocument } from '../store/project.ts';
+import { screen } from '../store/screen.ts';
+
+export function ProofStrip() {
+  const { unit, layers } = useDocument();
+  const { view, totals, before, proofs, slow, failure } = useBuild();
+  const shown = layers.filter((layer) => layer.shown);
+  const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
+  const isFresh = measured.length > 0 && measured.every((entry) => proofs[entry.key]);
+  const narrowest = measured.reduce<{ width: Width; id: string } | null>(
+    (least, { width, id }) => (width && (!least || width.safeReach < least.width.safeReach) ? { width, id } : least),
+    null,
+  );
+  const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
+  const firstFault = measured.map((entry) => proofs[entry.key]?.places[0] && lift(entry.id)).find(Boolean);
+
+  function lift(id: string): Point3 | null {
+    const entry = measured.find((candidate) => candidate.id === id);
+    const layer = layers.find((candidate) => candidate.id === id);
+    const place = entry && proofs[entry.key]?.places[0];
+    return place && layer ? [place[0], place[1], place[2] + layer.base] : null;
+  }
+
+  return (
+    <section
+      aria-label="Proof"
+      data-fresh={isFresh}
+      className="col-span-3 flex items-center gap-x-5 overflow-x-auto whitespace-nowrap border-rule border-t bg-sheet px-5 text-sm"
+    >
+      <span className="font-serif">Proof</span>
+      {error ? (
+        <span className="text-ember">{error.message}</span>
+      ) : shown.length === 0 ? (
+        <span className="text-quiet">Nothing is built yet.</span>
+      ) : (
+        totals && (
+          <>
+            <Entry
+              name=""
+              onClick={firstFault ? () => screen.pointAt(firstFault) : undefined}
+              tone={totals.closed && totals.crossings + totals.zeroFaces === 0 ? 'tide' : 'ember'}
+            >
+              {verdict(totals)}
+            </Entry>
+            <Count name="points" now={totals.points} before={before?.points} />
+            <Count name="edges" now={totals.edges} before={before?.edges} />
+            <Count name="faces" now={totals.faces} before={before?.faces} />
+            {narrowest && (
+              <>
+                <Entry name="thinnest stroke" onClick={() => pointAtNarrowest(narrowest)}>
+                  {formatMeasure(2 * narrowest.width.safeReach)} {unit}
+                </Entry>
+                <Entry name="safe reach" onClick={() => pointAtNarrowest(narrowest)}>
+                  {formatMeasure(narrowest.width.safeReach)} {unit}
+                </Entry>
+              </>
+            )}
+            <Entry name="volume">
+              {formatMeasure(totals.volume)} {unit}³
+            </Entry>
+            {view && <Entry name="built in">{Math.max(1, Math.round(view.ms))} ms</Entry>}
+          </>
+        )
+      )}
+      <span className="ml-auto text-quiet" role="status">
+        {slow ? (
+          <button type="button" className="text-tide underline" onClick={cancelBuild}>
+            Building… stop
+          </button>
+        ) : isFresh || shown.length === 0 ? (
+          ''
+        ) : (
+          'Checking…'
+        )}
+      </span>
+    </section>
+  );
+
+  function pointAtNarrowest({ width, id }: { width: Width; id: string }): void {
+    const layer = layers.find((candidate) => candidate.id === id);
+    if (!layer) return;
+    screen.select([id]);
+    screen.pointAt([width.at[0], width.at[1], layer.base + layer.depth]);
+  }
+}
+
+function verdict({ closed, crossings, zeroFaces }: Totals): string {
+  if (!closed) return 'Not closed';
+  if (crossings > 0) return `Closed, ${formatCount(crossings)} self-crossings`;
+  if (zeroFaces > 0) return `Closed, ${formatCount(zeroFaces)} faces without area`;
+  return 'Closed, no self-crossings';
+}
+
+function Count({ name, now, before }: { name: string; now: number; before: number | undefined }) {
+  return (
+    <Entry name={name}>
+      {before !== undefined && before !== now && <span className="text-quiet">{formatCount(before)} → </span>}
+      {formatCount(now)}
+    </Entry>
+  );
+}
+
+interface EntryProps {
+  name: string;
+  tone?: 'tide' | 'ember';
+  onClick?: (() => void) | undefined;
+  children: ReactNode;
+}
+
+function Entry({ name, tone, onClick, children }: EntryProps) {
+  const colour = tone === 'ember' ? 'text-ember' : tone === 'tide' ? 'text-tide font-semibold' : '';
+  const content = (
+    <>
+      {name && <span className="text-quiet">{name} </span>}
+      <span className={name ? `figure ${colour}` : colour} data-proof={name || 'verdict'}>
+        {children}
+      </span>
+    </>
+  );
+  if (!onClick) return <span>{content}</span>;
+  return (
+    <button
+      type="button"
+      className="underline decoration-rule decoration-dotted underline-offset-4"
+      onClick={onClick}
+      title="Show the place"
+    >
+      {content}
+    </button>
+  );
+}

@@ -1,0 +1,255 @@
+// Recipe.tsx — the selected layers' build as sentences whose values are the controls.
+import type { Layer, LayerChange } from '../../core/index.ts';
+import { Choice } from '../controls/Choice.tsx';
+import { Note, Panel, Sentence } from '../controls/Panel.tsx';
+import { Value } from '../controls/Value.tsx';
+import { formatMeasure } from '../format.ts';
+import { useBuild } from '../store/build.ts';
+import { dispatch, useDocument } from '../store/project.ts';
+import { screen } from '../store/screen.ts';
+import type { LayerView } from '../worker/geometry.worker.ts';
+
+/** @param layers at least one; values shown are the first one's, changes go to all */
+export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
+  const { unit, tolerance } = useDocument();
+  const view = useBuild((state) => state.view);
+  const [layer] = layers;
+  const { name, depth, base, faces, cell, material } = layer;
+  const ids = layers.map((each) => each.id);
+  const change = (part: LayerChange, gesture: string | null = null) =>
+    dispatch({ do: 'change-layers', layers: ids, change: part }, gesture);
+  const step = niceStep(depth);
+  const seen = view?.layers.find((entry) => entry.id === layer.id);
+
+  return (
+    <Panel
+      title="Recipe"
+      aside={<span className="text-quiet text-sm">{layers.length > 1 ? `${layers.length} layers at once` : ''}</span>}
+    >
+      <Sentence>
+        <b>{layers.length > 1 ? layers.map((each) => each.name).join(', ') : name}</b> is{' '}
+        <Value
+          label="Depth"
+          value={depth}
+          unit={unit}
+          step={step}
+          min={step / 10}
+          onChange={(v, g) => change({ depth: v }, g)}
+        />{' '}
+        deep, standing{' '}
+        <Value
+          label="Base"
+          value={base}
+          unit={unit}
+          step={step}
+          min={-1e6}
+          onChange={(v, g) => change({ base: v }, g)}
+        />{' '}
+        above the sheet.
+      </Sentence>
+      <EdgeSentence layer={layer} view={seen} step={step / 2} change={change} />
+      <Sentence>
+        Front and back are meshed with{' '}
+        <Choice
+          label="Face mesh"
+          value={faces}
+          options={[
+            ['fewest', 'as few faces as possible'],
+            ['even', 'even triangles'],
+          ]}
+          onChange={(v) => change({ faces: v })}
+        />
+        {faces === 'even' && (
+          <>
+            {' '}
+            of about{' '}
+            <Value
+              label="Cell"
+              value={cell}
+              unit={unit}
+              step={step}
+              min={step / 10}
+              onChange={(v, g) => change({ cell: v }, g)}
+            />
+          </>
+        )}
+        .
+      </Sentence>
+      <Sentence>
+        It is{' '}
+        <input
+          type="color"
+          aria-label="Colour"
+          value={material.colour}
+          className="inline-block h-5 w-8 cursor-pointer border border-rule bg-transparent align-middle"
+          onChange={(event) => change({ material: { colour: event.target.value } }, `colour ${layer.id}`)}
+        />{' '}
+        <span className="figure text-quiet">{material.colour}</span>,{' '}
+        <Percent
+          label="Roughness"
+          value={material.roughness}
+          onChange={(v, g) => change({ material: { roughness: v } }, g)}
+        />{' '}
+        rough,{' '}
+        <Percent
+          label="Metalness"
+          value={material.metalness}
+          onChange={(v, g) => change({ material: { metalness: v } }, g)}
+        />{' '}
+        metal.
+      </Sentence>
+      <details className="text-sm">
+        <summary className="cursor-pointer text-quiet">Curves</summary>
+        <Sentence>
+          Curves are followed within{' '}
+          <Value
+            label="Tolerance"
+            value={tolerance}
+            unit={unit}
+            step={0.005}
+            min={0.0005}
+            onChange={(v, g) => dispatch({ do: 'set-tolerance', tolerance: v }, g)}
+          />{' '}
+          in the whole project: {seen ? seen.points : 0} points in this layer’s {seen?.outlines ?? 0}{' '}
+          {seen?.outlines === 1 ? 'outline' : 'outlines'}.
+        </Sentence>
+      </details>
+      {seen?.warnings.map(({ message }) => (
+        <Note key={message}>{message}</Note>
+      ))}
+      {seen?.error && <Note tone="ember">{seen.error.message}</Note>}
+      {seen && seen.stranded.length > 0 && (
+        <Note tone="ember">{seen.stranded.length} shapes of this layer are not in its source any more.</Note>
+      )}
+    </Panel>
+  );
+}
+
+interface EdgeSentenceProps {
+  layer: Layer;
+  view: LayerView | undefined;
+  step: number;
+  change: (part: LayerChange, gesture?: string | null) => void;
+}
+
+function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
+  const { unit } = useDocument();
+  const { edge } = layer;
+  const safe = view?.width?.safeReach;
+  const isFar = safe !== undefined && edge.reach > safe;
+  const which = (
+    <Choice
+      label="Edge on"
+      value={edge.on}
+      options={[
+        ['none', 'no edge'],
+        ['front', 'front edge'],
+        ['back', 'back edge'],
+        ['both', 'front and back edges'],
+      ]}
+      onChange={(on) => change({ edge: { on } })}
+    />
+  );
+  if (edge.on === 'none') return <Sentence>It has {which}.</Sentence>;
+  return (
+    <>
+      <Sentence>
+        Its {which} {edge.on === 'both' ? 'are' : 'is'}{' '}
+        <Choice
+          label="Profile"
+          value={edge.profile}
+          options={[
+            ['round', 'rounded'],
+            ['chamfer', 'chamfered'],
+          ]}
+          onChange={(profile) => change({ edge: { profile } })}
+        />
+        , reaching in{' '}
+        <Value
+          label="Reach"
+          value={edge.reach}
+          unit={unit}
+          step={step}
+          alarming={isFar}
+          onChange={(v, g) => change({ edge: { reach: v } }, g)}
+        />{' '}
+        and down{' '}
+        <Value
+          label="Rise"
+          value={edge.rise}
+          unit={unit}
+          step={step}
+          onChange={(v, g) => change({ edge: { rise: v } }, g)}
+        />{' '}
+        in{' '}
+        <Value
+          label="Steps"
+          value={edge.steps}
+          step={1}
+          min={1}
+          max={32}
+          onChange={(v, g) => change({ edge: { steps: Math.round(v) } }, g)}
+        />{' '}
+        {edge.steps === 1 ? 'step' : 'steps'}.
+      </Sentence>
+      {safe !== undefined && (
+        <p className={`text-sm ${isFar ? 'text-ember' : 'text-quiet'}`}>
+          {isFar ? 'Beyond the safe reach: narrow places end in a lower ledge. ' : ''}A flat front stays everywhere up
+          to a reach of{' '}
+          <button
+            type="button"
+            className="figure underline decoration-dotted underline-offset-4"
+            title="Show the narrowest place"
+            onClick={() =>
+              view?.width && screen.pointAt([view.width.at[0], view.width.at[1], layer.base + layer.depth])
+            }
+          >
+            {formatMeasure(safe)} {unit}
+          </button>
+          {isFar && (
+            <>
+              .{' '}
+              <button
+                type="button"
+                className="underline"
+                onClick={() => change({ edge: { reach: floorTo(safe * 0.98, 3) } })}
+              >
+                Stay safe
+              </button>
+            </>
+          )}
+          {isFar ? '' : '.'}
+        </p>
+      )}
+    </>
+  );
+}
+
+interface PercentProps {
+  label: string;
+  value: number;
+  onChange: (value: number, gesture: string | null) => void;
+}
+
+function Percent({ label, value, onChange }: PercentProps) {
+  return (
+    <Value
+      label={label}
+      value={Math.round(value * 100)}
+      unit="%"
+      step={1}
+      max={100}
+      onChange={(v, g) => onChange(v / 100, g)}
+    />
+  );
+}
+
+/** A tenth of the value's own power of ten at most, so that steps suit both watch parts and shop signs. */
+function niceStep(value: number): number {
+  return 10 ** (Math.floor(Math.log10(value)) - 1);
+}
+
+function floorTo(value: number, digits: number): number {
+  const power = 10 ** (digits - 1 - Math.floor(Math.log10(value)));
+  return Math.floor(value * power) / power;
+}

@@ -1,0 +1,267 @@
+// StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
+// profile at the ends. Tops are dragged to change depths, bars to move bases.
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type Layer, type Overlap, profileRows } from '../../core/index.ts';
+import { formatNumber } from '../format.ts';
+import { useBuild } from '../store/build.ts';
+import { dispatch, useDocument } from '../store/project.ts';
+import { screen, useScreen } from '../store/screen.ts';
+
+const WIDTH = 264;
+const HEIGHT = 268;
+const LEFT = 46;
+const RIGHT = 14;
+const TOP = 22;
+const BOTTOM = 26;
+const MIN_BAR = 14;
+const MAX_BAR = 46;
+
+interface Range {
+  readonly low: number;
+  readonly high: number;
+}
+
+export function StackElevation() {
+  const { layers } = useDocument();
+  const shown = layers.filter((layer) => layer.shown);
+  const [frozen, setFrozen] = useState<Range | null>(null);
+  const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
+  const range = frozen ?? rangeOf(shown);
+  const perUnit = (HEIGHT - TOP - BOTTOM) / (range.high - range.low);
+  const y = (z: number) => HEIGHT - BOTTOM - (z - range.low) * perUnit;
+  const pitch = Math.max(MIN_BAR + 3, Math.min(MAX_BAR + 8, (WIDTH - LEFT - RIGHT) / shown.length));
+  const bar = Math.min(MAX_BAR, pitch - Math.min(8, pitch * 0.2));
+  const width = Math.max(WIDTH, LEFT + RIGHT + pitch * shown.length);
+  const x = (i: number) => LEFT + i * pitch + (pitch - bar) / 2;
+  const marks = ticks(range);
+
+  return (
+    <div className="overflow-x-auto px-0">
+      {/* biome-ignore lint/a11y/useSemanticElements: a fieldset cannot hold a drawing */}
+      <svg width={width} height={HEIGHT} role="group" aria-label="Side elevation of the stack">
+        <defs>
+          <pattern id="shared" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <line x1="0" y1="0" x2="0" y2="5" className="stroke-ember" strokeWidth="2" />
+          </pattern>
+        </defs>
+        {marks.map((z) => (
+          <g key={z}>
+            <line
+              x1={LEFT - 5}
+              x2={width - RIGHT}
+              y1={y(z)}
+              y2={y(z)}
+              className="stroke-rule"
+              strokeWidth={z === 0 ? 1.5 : 0.6}
+            />
+            <text x={LEFT - 9} y={y(z) + 4} textAnchor="end" className="figure fill-quiet" fontSize="11">
+              {formatNumber(z)}
+            </text>
+          </g>
+        ))}
+        <text x={width - RIGHT} y={y(0) + 15} textAnchor="end" className="fill-quiet" fontSize="11">
+          sheet
+        </text>
+        {shown.map((layer, i) => (
+          <Bar
+            key={layer.id}
+            layer={layer}
+            x={x(i)}
+            width={bar}
+            y={y}
+            perUnit={perUnit}
+            onDrag={(dragging) => setFrozen(dragging ? range : null)}
+          />
+        ))}
+        {overlaps.flatMap((overlap) =>
+          shared(overlap, shown).map((i) => (
+            <rect
+              key={`${overlap.layers.join()} ${i}`}
+              x={x(i)}
+              width={bar}
+              y={y(overlap.to)}
+              height={(overlap.to - overlap.from) * perUnit}
+              fill="url(#shared)"
+              className="pointer-events-none"
+              data-shared
+            />
+          )),
+        )}
+      </svg>
+      {overlaps[0] && <OverlapNote overlap={overlaps[0]} more={overlaps.length - 1} layers={shown} />}
+    </div>
+  );
+}
+
+function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number; layers: readonly Layer[] }) {
+  const { unit } = useDocument();
+  const [a, b] = overlap.layers.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
+  return (
+    <p className="mx-5 mb-2 border-ember border-l-2 pl-2 text-ember text-sm">
+      {a} and {b} share {formatNumber(overlap.to - overlap.from)} {unit} of height where they overlap
+      {more > 0 ? `, and ${more} more ${more === 1 ? 'pair does' : 'pairs do'}` : ''}.
+    </p>
+  );
+}
+
+function shared({ layers }: Overlap, shown: readonly Layer[]): number[] {
+  return layers.map((id) => shown.findIndex((layer) => layer.id === id)).filter((i) => i >= 0);
+}
+
+interface BarProps {
+  layer: Layer;
+  x: number;
+  width: number;
+  y: (z: number) => number;
+  perUnit: number;
+  onDrag: (dragging: boolean) => void;
+}
+
+function Bar({ layer, x, width, y, perUnit, onDrag }: BarProps) {
+  const selected = useScreen((state) => state.selected.includes(layer.id));
+  const { id, name, base, depth, material } = layer;
+  const top = y(base + depth);
+  const path = useMemo(() => barPath(layer, x, width, y, perUnit), [layer, x, width, y, perUnit]);
+  const setDepth = (value: number, gesture: string | null) =>
+    dispatch({ do: 'change-layers', layers: [id], change: { depth: Math.max(value, 0.01) } }, gesture);
+  const setBase = (value: number, gesture: string | null) =>
+    dispatch({ do: 'change-layers', layers: [id], change: { base: value } }, gesture);
+  const body = useHeightDrag({ value: base, perUnit, onChange: setBase, onDrag, gesture: `base ${id}` });
+  const lid = useHeightDrag({ value: depth, perUnit, onChange: setDepth, onDrag, gesture: `depth ${id}` });
+  return (
+    <g>
+      <path
+        d={path}
+        fill={material.colour}
+        className={selected ? 'stroke-tide' : 'stroke-ink'}
+        strokeWidth={selected ? 2.5 : 0.75}
+      />
+      <path
+        d={path}
+        fill="transparent"
+        role="slider"
+        tabIndex={0}
+        aria-label={`${name}: base`}
+        aria-valuenow={base}
+        className="cursor-move touch-none"
+        onClick={() => screen.select([id])}
+        {...body}
+      >
+        <title>{`${name}: stands at ${formatNumber(base)}, ${formatNumber(depth)} deep`}</title>
+      </path>
+      <rect
+        x={x}
+        y={top - 6}
+        width={width}
+        height={10}
+        fill="transparent"
+        role="slider"
+        tabIndex={0}
+        aria-label={`${name}: depth`}
+        aria-valuenow={depth}
+        className="cursor-ns-resize touch-none"
+        {...lid}
+      />
+      <rect
+        x={x + width / 2 - 5}
+        y={top - 4.5}
+        width={10}
+        height={2.5}
+        className="pointer-events-none fill-ink"
+        rx={1}
+      />
+      {selected && (
+        <text x={x + width / 2} y={top - 9} textAnchor="middle" className="figure fill-tide" fontSize="11">
+          {formatNumber(depth)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+interface HeightDragOptions {
+  value: number;
+  perUnit: number;
+  onChange: (value: number, gesture: string | null) => void;
+  onDrag: (dragging: boolean) => void;
+  gesture: string;
+}
+
+/** Pointer and key handlers that change a height by dragging up and down. */
+function useHeightDrag({ value, perUnit, onChange, onDrag, gesture }: HeightDragOptions) {
+  const drag = useRef<{ y: number; from: number; gesture: string } | null>(null);
+  // The finest round step that a pixel can tell apart.
+  const step = 10 ** Math.ceil(Math.log10(0.5 / perUnit));
+  const snap = (v: number, to: number) => Number((Math.round(v / to) * to).toPrecision(8));
+  const end = () => {
+    drag.current = null;
+    onDrag(false);
+  };
+  return {
+    onPointerDown(event: PointerEvent<SVGElement>) {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { y: event.clientY, from: value, gesture: `${gesture} ${performance.now()}` };
+      onDrag(true);
+    },
+    onPointerMove(event: PointerEvent<SVGElement>) {
+      const start = drag.current;
+      if (!start) return;
+      const next = snap(start.from + (start.y - event.clientY) / perUnit, event.shiftKey ? step / 10 : step);
+      if (next !== value) onChange(next, start.gesture);
+    },
+    onPointerUp: end,
+    onPointerCancel: end,
+    onKeyDown(event: KeyboardEvent) {
+      const direction = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+      if (direction === 0) return;
+      event.preventDefault();
+      onChange(snap(value + direction * step * (event.shiftKey ? 10 : 1), step), null);
+    },
+  };
+}
+
+/** The bar's outline with its edge at the ends, as wide as it is high. */
+function barPath(
+  { base, depth, edge }: Layer,
+  x: number,
+  width: number,
+  y: (z: number) => number,
+  perUnit: number,
+): string {
+  const { insets, heights } = profileRows(edge.profile, Math.max(edge.steps, edge.profile === 'round' ? 6 : 1));
+  const onFront = (edge.on === 'front' || edge.on === 'both') && edge.reach > 0;
+  const onBack = (edge.on === 'back' || edge.on === 'both') && edge.reach > 0;
+  const rise = Math.min(edge.rise, depth / (edge.on === 'both' ? 2 : 1));
+  const reach = Math.min(edge.reach * perUnit, width / 2 - 1);
+  const rim = insets.map((inset, k) => [inset * reach, heights[k]! * rise] as const);
+  const top = base + depth;
+  const points: [number, number][] = [];
+  const corner = (side: 1 | -1, isFront: boolean, has: boolean, outward: boolean) => {
+    const edgeX = side === 1 ? x : x + width;
+    const rows = has ? rim : [[0, 0] as const];
+    for (const [inset, up] of outward ? rows.toReversed() : rows) {
+      points.push([edgeX + side * inset, y(isFront ? top - (has ? rise : 0) + up : base + (has ? rise : 0) - up)]);
+    }
+  };
+  corner(1, false, onBack, true);
+  corner(1, true, onFront, false);
+  corner(-1, true, onFront, true);
+  corner(-1, false, onBack, false);
+  return `M${points.map(([px, py]) => `${px.toFixed(2)} ${py.toFixed(2)}`).join('L')}Z`;
+}
+
+function rangeOf(layers: readonly Layer[]): Range {
+  const low = Math.min(0, ...layers.map((layer) => layer.base));
+  const high = Math.max(...layers.map((layer) => layer.base + layer.depth));
+  return { low, high: Math.max(high, low + 1e-6) };
+}
+
+function ticks({ low, high }: Range): number[] {
+  const rough = (high - low) / 5;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step = [1, 2, 5, 10].map((m) => m * power).find((candidate) => candidate >= rough)!;
+  const marks: number[] = [];
+  for (let k = Math.ceil(low / step - 1e-9); k * step <= high + step * 1e-6; k++)
+    marks.push(Number((k * step).toPrecision(10)));
+  return marks;
+}

@@ -1,0 +1,125 @@
+// WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
+import { Box, FlipHorizontal2, Frame, Grid3x3, Square } from 'lucide-react';
+import { type PointerEvent, useRef } from 'react';
+import { useLocation } from 'react-router';
+import { Choice } from '../controls/Choice.tsx';
+import { IconButton } from '../controls/IconButton.tsx';
+import { SolidView } from '../scene/SolidView.tsx';
+import { useDocument } from '../store/project.ts';
+import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
+import { DropTarget } from './DropTarget.tsx';
+import { FlatView } from './FlatView.tsx';
+
+/** Stations that work on the sheet show it whole, whatever the divide stands at. */
+const FLAT_STATIONS = ['source', 'outline'];
+const GROUND_CLASS: Record<Ground, string> = { light: 'bg-[#f1f1f0]', grey: 'bg-view', checkered: 'checkered' };
+
+export function WorkView() {
+  const station = useLocation().pathname.split('/').at(-1) ?? '';
+  const isFlatStation = FLAT_STATIONS.includes(station);
+  const chosen = useScreen((state) => state.split);
+  const split = isFlatStation ? 1 : chosen;
+  const ground = useScreen((state) => state.ground);
+  const isEmpty = useDocument().sources.length === 0;
+  return (
+    <DropTarget>
+      <main className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`} aria-label="Work">
+        {split < 1 && !isEmpty && (
+          <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
+            <SolidView />
+          </div>
+        )}
+        {split > 0 && !isEmpty && (
+          <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
+            <FlatView canSkip={station === 'outline'} />
+          </div>
+        )}
+        {isEmpty && <EmptySheet />}
+        {!isFlatStation && !isEmpty && <Divide split={split} />}
+        {!isEmpty && <ViewTools isFlatStation={isFlatStation} split={split} />}
+      </main>
+    </DropTarget>
+  );
+}
+
+function EmptySheet() {
+  return (
+    <div className="grid h-full place-items-center p-10">
+      <div className="max-w-sm rounded-edge border border-ink/30 border-dashed bg-sheet/80 p-8 text-center">
+        <h2 className="font-serif text-2xl">An empty sheet</h2>
+        <p className="mt-2 text-quiet">Drop an SVG file here, or choose one at the Source station on the right.</p>
+      </div>
+    </div>
+  );
+}
+
+function Divide({ split }: { split: number }) {
+  const line = useRef<HTMLDivElement>(null);
+  const move = (event: PointerEvent<HTMLDivElement>) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const box = line.current!.parentElement!.getBoundingClientRect();
+    const share = (event.clientX - box.left) / box.width;
+    screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share);
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: an <hr> cannot be dragged or take keys
+    <div
+      ref={line}
+      role="separator"
+      tabIndex={0}
+      aria-label="Divide between flat and solid"
+      aria-valuenow={Math.round(split * 100)}
+      aria-orientation="vertical"
+      className="absolute inset-y-0 z-10 flex w-4 cursor-col-resize touch-none items-center justify-center"
+      style={{ left: `clamp(0px, calc(${split * 100}% - 8px), calc(100% - 16px))` }}
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={move}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowLeft') screen.setSplit(split - 0.05);
+        if (event.key === 'ArrowRight') screen.setSplit(split + 0.05);
+      }}
+    >
+      {split > 0 && split < 1 && <div className="absolute inset-y-0 w-px bg-ink" />}
+      <div className="h-10 w-2 rounded-edge border border-ink/60 bg-sheet" />
+    </div>
+  );
+}
+
+function ViewTools({ isFlatStation, split }: { isFlatStation: boolean; split: number }) {
+  const { ground, wire, look } = useScreen();
+  return (
+    <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
+      {!isFlatStation && (
+        <>
+          <IconButton icon={Square} label="Flat outlines" pressed={split === 1} onClick={() => screen.setSplit(1)} />
+          <IconButton
+            icon={FlipHorizontal2}
+            label="Both, divided"
+            pressed={split > 0 && split < 1}
+            onClick={() => screen.setSplit(0.5)}
+          />
+          <IconButton icon={Box} label="Solid" pressed={split === 0} onClick={() => screen.setSplit(0)} />
+          <span className="mx-1 h-5 w-px bg-rule" />
+          <IconButton icon={Grid3x3} label="Edges of all faces" pressed={wire} onClick={screen.toggleWire} />
+          <Choice<Direction>
+            label="Look from"
+            value={look.direction}
+            options={DIRECTIONS.map((direction) => [direction, direction] as const)}
+            onChange={screen.lookFrom}
+          />
+        </>
+      )}
+      <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
+      <Choice<Ground>
+        label="Ground"
+        value={ground}
+        options={[
+          ['light', 'light'],
+          ['grey', 'grey'],
+          ['checkered', 'checkered'],
+        ]}
+        onChange={screen.setGround}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,39 @@
+// Choice.tsx — a choice that is part of a sentence.
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
+import { ChevronDown } from 'lucide-react';
+
+export interface ChoiceProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly (readonly [value: T, words: string])[];
+  onChange: (value: T) => void;
+}
+
+export function Choice<T extends string>({ label, value, options, onChange }: ChoiceProps<T>) {
+  const words = options.find(([option]) => option === value)?.[1] ?? value;
+  return (
+    <Listbox value={value} onChange={onChange}>
+      <ListboxButton
+        aria-label={`${label}: ${words}`}
+        className="inline-flex items-baseline gap-0.5 rounded-edge border-tide border-b bg-wash px-1 text-tide"
+      >
+        {words}
+        <ChevronDown size={12} className="self-center" aria-hidden />
+      </ListboxButton>
+      <ListboxOptions
+        anchor={{ to: 'bottom start', gap: 4 }}
+        className="z-30 min-w-40 rounded-edge border border-rule bg-sheet py-1 shadow-lg focus:outline-none"
+      >
+        {options.map(([option, text]) => (
+          <ListboxOption
+            key={option}
+            value={option}
+            className="cursor-pointer px-3 py-1 data-[focus]:bg-wash data-[selected]:text-tide"
+          >
+            {text}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}

@@ -1,0 +1,18 @@
+// main.tsx — fonts, styles, router.
+import '@fontsource-variable/fraunces';
+import '@fontsource-variable/source-sans-3';
+import '@fontsource/source-code-pro/400.css';
+import '@fontsource/source-code-pro/600.css';
+import './styles.css';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router/dom';
+import { router } from './app/router.tsx';
+import { applyTheme } from './app/theme.ts';
+
+applyTheme();
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <RouterProvider router={router} />
+  </StrictMode>,
+);

@@ -1,0 +1,119 @@
+// ProjectList.tsx — the first page: every project, a new one, the demo.
+import { FilePlus2, RotateCcw, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import useSWR from 'swr';
+import type { ProjectSummary } from '../../core/index.ts';
+import { api } from '../api/client.ts';
+import { toggleTheme } from '../app/theme.ts';
+import { IconButton } from '../controls/IconButton.tsx';
+import { Note } from '../controls/Panel.tsx';
+
+const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
+
+export function ProjectList() {
+  const { data: projects, error, mutate } = useSWR('projects', api.projects);
+  const [failure, setFailure] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const attempt = async (act: () => Promise<unknown>) => {
+    setFailure(null);
+    try {
+      await act();
+      await mutate();
+    } catch (problem) {
+      setFailure(problem instanceof Error ? problem.message : String(problem));
+    }
+  };
+  const begin = () =>
+    attempt(async () => {
+      const { id } = await api.createProject('Untitled');
+      navigate(`/projects/${id}/source`);
+    });
+
+  return (
+    <main className="mx-auto max-w-5xl px-8 py-14">
+      <header className="mb-10 flex items-end justify-between">
+        <div>
+          <h1 className="font-serif text-4xl">Outline Stack</h1>
+          <p className="mt-1 text-quiet">Flat outlines in, closed and bevelled solids out.</p>
+        </div>
+        <div className="flex items-center gap-3">
+          <button type="button" className="text-quiet text-sm underline" onClick={toggleTheme}>
+            Day or night
+          </button>
+          <button
+            type="button"
+            className="flex items-center gap-2 rounded-edge bg-tide px-4 py-2 text-sheet"
+            onClick={() => void begin()}
+          >
+            <FilePlus2 size={17} aria-hidden /> New project
+          </button>
+        </div>
+      </header>
+      {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
+      <ul className="grid grid-cols-3 gap-5">
+        {projects?.map((project) => (
+          <ProjectCard
+            key={project.id}
+            project={project}
+            onRemove={() => void attempt(() => api.deleteProject(project.id))}
+            onRestore={() => void attempt(api.restoreDemo)}
+          />
+        ))}
+      </ul>
+      {projects && !projects.some((project) => project.isDemo) && (
+        <p className="mt-8">
+          <button type="button" className="text-tide underline" onClick={() => void attempt(api.restoreDemo)}>
+            Bring the demo project back
+          </button>
+        </p>
+      )}
+    </main>
+  );
+}
+
+interface ProjectCardProps {
+  project: ProjectSummary;
+  onRemove: () => void;
+  onRestore: () => void;
+}
+
+function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
+  const { id, name, layers, colours, isDemo, updatedAt } = project;
+  const [asking, setAsking] = useState(false);
+  return (
+    <li className="flex flex-col rounded-edge border border-rule bg-sheet">
+      <Link to={`/projects/${id}/build`} className="block flex-1 px-5 pt-5 pb-3">
+        <span aria-hidden className="flex h-20 flex-col-reverse justify-start gap-0.5">
+          {colours.slice(0, 9).map((colour, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: bars have no other identity than their place
+            <span key={i} className="h-2" style={{ background: colour, width: `${100 - i * 9}%` }} />
+          ))}
+        </span>
+        <span className="mt-3 block font-serif text-xl">{name}</span>
+        <span className="block text-quiet text-sm">
+          {layers} {layers === 1 ? 'layer' : 'layers'}, {when.format(new Date(updatedAt))}
+        </span>
+      </Link>
+      <footer className="flex items-center justify-between border-rule border-t px-3 py-1 text-sm">
+        <span className="px-2 text-quiet">{isDemo ? 'Demo' : ''}</span>
+        {asking ? (
+          <span>
+            Delete it?{' '}
+            <button type="button" className="text-ember underline" onClick={onRemove}>
+              Delete
+            </button>{' '}
+            <button type="button" className="text-quiet underline" onClick={() => setAsking(false)}>
+              Keep
+            </button>
+          </span>
+        ) : (
+          <span>
+            {isDemo && <IconButton icon={RotateCcw} label="Restore the demo as it came" onClick={onRestore} />}
+            <IconButton icon={Trash2} label={`Delete ${name}`} onClick={() => setAsking(true)} />
+          </span>
+        )}
+      </footer>
+    </li>
+  );
+}

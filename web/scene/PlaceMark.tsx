@@ -1,0 +1,13 @@
+// PlaceMark.tsx — the place that an entry of the proof points at.
+import { useScreen } from '../store/screen.ts';
+
+export function PlaceMark({ size }: { size: number }) {
+  const place = useScreen((state) => state.place);
+  if (!place) return null;
+  return (
+    <mesh position={[...place]} renderOrder={10} raycast={() => null}>
+      <torusGeometry args={[size * 0.014, size * 0.0022, 10, 48]} />
+      <meshBasicMaterial color="#c0452b" depthTest={false} transparent />
+    </mesh>
+  );
+}

@@ -1,0 +1,92 @@
+// SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
+import { OrbitControls } from '@react-three/drei';
+import { Canvas, useThree } from '@react-three/fiber';
+import { useEffect } from 'react';
+import { PerspectiveCamera, Vector3 } from 'three';
+import { useBuild } from '../store/build.ts';
+import { useDocument } from '../store/project.ts';
+import { type Direction, screen, useScreen } from '../store/screen.ts';
+import type { BuildView } from '../worker/geometry.worker.ts';
+import { Lights } from './Lights.tsx';
+import { PlaceMark } from './PlaceMark.tsx';
+import { Slab } from './Slab.tsx';
+
+const FIELD_OF_VIEW_DEG = 28;
+
+export function SolidView() {
+  const { layers } = useDocument();
+  const view = useBuild((state) => state.view);
+  const meshes = useBuild((state) => state.meshes);
+  const wire = useScreen((state) => state.wire);
+  const size = sizeOf(view?.box ?? null);
+  return (
+    <Canvas
+      frameloop="demand"
+      shadows="percentage"
+      flat
+      dpr={[1, 2]}
+      gl={{ alpha: true, antialias: true, preserveDrawingBuffer: false }}
+      camera={{ fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 }}
+      onPointerMissed={() => screen.select([])}
+      aria-label="Solid"
+    >
+      <Lights size={size} />
+      {layers.map((layer) => {
+        const key = view?.layers.find((entry) => entry.id === layer.id)?.key;
+        const mesh = key ? meshes.get(key) : undefined;
+        return layer.shown && mesh ? <Slab key={layer.id} layer={layer} mesh={mesh} wire={wire} /> : null;
+      })}
+      <PlaceMark size={size} />
+      <OrbitControls makeDefault enableDamping={false} />
+      <Framing box={view?.box ?? null} />
+    </Canvas>
+  );
+}
+
+function sizeOf(box: BuildView['box']): number {
+  return box ? Math.hypot(box.max[0] - box.min[0], box.max[1] - box.min[1], box.max[2] - box.min[2]) : 100;
+}
+
+const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
+  'three-quarter': [-0.5, 0.36, 0.79],
+  front: [0, 0, 1],
+  back: [0, 0, -1],
+  left: [-1, 0, 0],
+  right: [1, 0, 0],
+  top: [0, 1, 0.0001],
+  below: [0, -1, 0.0001],
+};
+
+/** Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. */
+function Framing({ box }: { box: BuildView['box'] }) {
+  const look = useScreen((state) => state.look);
+  const place = useScreen((state) => state.place);
+  const { camera, controls, invalidate, size: canvas } = useThree();
+  const orbit = controls as unknown as { target: Vector3; update: () => void } | null;
+  const hasBox = box !== null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of the box alone must not move the camera
+  useEffect(() => {
+    if (!box || !orbit || !(camera instanceof PerspectiveCamera)) return;
+    const middle = new Vector3(...box.min).add(new Vector3(...box.max)).multiplyScalar(0.5);
+    const radius = sizeOf(box) / 2;
+    const narrow = Math.min(1, canvas.width / canvas.height);
+    const distance = radius / Math.sin((camera.fov * Math.PI) / 360) / narrow;
+    camera.position.copy(middle).addScaledVector(new Vector3(...VIEW_FROM[look.direction]).normalize(), distance);
+    camera.near = distance / 100;
+    camera.far = distance * 10;
+    camera.updateProjectionMatrix();
+    orbit.target.copy(middle);
+    orbit.update();
+    invalidate();
+  }, [look.count, hasBox, orbit]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place moves the camera
+  useEffect(() => {
+    if (!place || !orbit || !box) return;
+    const from = camera.position.clone().sub(orbit.target).normalize();
+    orbit.target.set(...place);
+    camera.position.copy(orbit.target).addScaledVector(from, sizeOf(box) * 0.7);
+    orbit.update();
+    invalidate();
+  }, [place]);
+  return null;
+}

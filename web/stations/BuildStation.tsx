@@ -1,0 +1,32 @@
+// BuildStation.tsx — the recipe of what is selected.
+import { Recipe } from '../bench/Recipe.tsx';
+import { Note, Panel } from '../controls/Panel.tsx';
+import { useDocument } from '../store/project.ts';
+import { screen, useScreen } from '../store/screen.ts';
+
+export function BuildStation() {
+  const { layers } = useDocument();
+  const selected = useScreen((state) => state.selected);
+  const chosen = layers.filter((layer) => selected.includes(layer.id));
+  const [first, ...others] = chosen;
+  if (first) return <Recipe layers={[first, ...others]} />;
+  return (
+    <Panel title="Recipe">
+      {layers.length === 0 ? (
+        <p className="text-quiet">There is nothing to build yet. Bring something in at the Source station.</p>
+      ) : (
+        <>
+          <p>Choose a layer in the stack, in its list or in the view to see how it is built.</p>
+          <button
+            type="button"
+            className="mt-3 text-tide underline"
+            onClick={() => screen.select(layers.filter((layer) => layer.shown).map((layer) => layer.id))}
+          >
+            Choose all that are built
+          </button>
+          <Note>Drag the top of a bar in the stack to change its depth, or the bar to move it up and down.</Note>
+        </>
+      )}
+    </Panel>
+  );
+}

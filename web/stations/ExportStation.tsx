@@ -1,0 +1,186 @@
+// ExportStation.tsx — which file, which parts; and the file read back, set beside what was built.
+import { Check, Download, X } from 'lucide-react';
+import { useState } from 'react';
+import useSWR from 'swr';
+import type { ExportFormat, JobReply } from '../../core/index.ts';
+import { api, exportUrl } from '../api/client.ts';
+import { Choice } from '../controls/Choice.tsx';
+import { Note, Panel, Sentence } from '../controls/Panel.tsx';
+import { formatBytes } from '../format.ts';
+import { rememberExport, useExport } from '../store/export.ts';
+import { saveNow, useDocument, useProject } from '../store/project.ts';
+
+const FORMATS: readonly (readonly [ExportFormat, string, string])[] = [
+  ['glb', 'GLB', 'Parts, names, colours and normals in one file. For nearly everything.'],
+  ['obj', 'OBJ with MTL', 'Quads stay quads. Two files in a zip.'],
+  ['stl', 'STL', 'One body of triangles, for printing.'],
+];
+
+export function ExportStation() {
+  const { layers, unit } = useDocument();
+  const id = useProject((state) => state.id)!;
+  const revision = useProject((state) => state.revision);
+  const isSaved = useProject((state) => state.save === 'saved');
+  const last = useExport();
+  const [format, setFormat] = useState<ExportFormat>('glb');
+  const [lengths, setLengths] = useState<'metres' | 'units'>('metres');
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const [error, setError] = useState<string | null>(null);
+  const shown = layers.filter((layer) => layer.shown);
+  const chosen = shown.filter((layer) => !left.includes(layer.id));
+  const jobId = last.project === id ? last.jobId : null;
+  const { data: job, mutate } = useSWR(jobId ? ['job', jobId] : null, () => api.job(jobId!), {
+    refreshInterval: (reply) => (reply && (reply.state === 'waiting' || reply.state === 'running') ? 250 : 0),
+    revalidateOnFocus: false,
+  });
+
+  const make = async () => {
+    setError(null);
+    try {
+      await saveNow();
+      const saved = useProject.getState();
+      if (saved.save !== 'saved')
+        throw new Error(saved.saveError ?? 'The project must be saved before it can be exported.');
+      const wanted = { format, lengths, revision: saved.revision, layers: chosen.map((layer) => layer.id) };
+      const started = await api.startExport(id, wanted);
+      rememberExport(id, started.id, saved.revision);
+      await mutate(started, { revalidate: true });
+    } catch (failure) {
+      setError(failure instanceof Error ? failure.message : String(failure));
+    }
+  };
+
+  return (
+    <>
+      <Panel title="Export">
+        <fieldset>
+          <legend className="sr-only">Format</legend>
+          {FORMATS.map(([value, name, about]) => (
+            <label
+              key={value}
+              className={`mb-1 flex cursor-pointer gap-3 rounded-edge border px-3 py-2 ${format === value ? 'border-tide bg-wash' : 'border-rule'}`}
+            >
+              <input
+                type="radio"
+                name="format"
+                className="accent-tide"
+                checked={format === value}
+                onChange={() => setFormat(value)}
+              />
+              <span>
+                {name}
+                <span className="block text-quiet text-sm">{about}</span>
+              </span>
+            </label>
+          ))}
+        </fieldset>
+        {format === 'glb' && (
+          <Sentence>
+            It opens{' '}
+            <Choice
+              label="Lengths"
+              value={lengths}
+              options={[
+                ['metres', 'at its real size'],
+                ['units', `with 1 ${unit} as 1 metre`],
+              ]}
+              onChange={setLengths}
+            />
+            .
+          </Sentence>
+        )}
+        <fieldset className="mt-2">
+          <legend className="text-quiet text-sm">Parts</legend>
+          {shown.map(({ id: layer, name, material }) => (
+            <label key={layer} className="flex items-center gap-2 py-0.5">
+              <input
+                type="checkbox"
+                className="accent-tide"
+                checked={!left.includes(layer)}
+                onChange={() =>
+                  setLeft(left.includes(layer) ? left.filter((other) => other !== layer) : [...left, layer])
+                }
+              />
+              <span aria-hidden className="size-3 border border-rule" style={{ background: material.colour }} />
+              {name}
+            </label>
+          ))}
+        </fieldset>
+        <button
+          type="button"
+          className="mt-3 w-full rounded-edge bg-tide px-3 py-2 text-sheet"
+          disabled={chosen.length === 0 || job?.state === 'running' || job?.state === 'waiting'}
+          onClick={() => void make()}
+        >
+          Make the {format.toUpperCase()} file
+        </button>
+        {chosen.length === 0 && <Note>Switch at least one part on.</Note>}
+        {error && <Note tone="ember">{error}</Note>}
+      </Panel>
+      {job && <JobPanel job={job} isBehind={!isSaved || last.revision !== revision} onChange={() => void mutate()} />}
+    </>
+  );
+}
+
+function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolean; onChange: () => void }) {
+  const { report } = job;
+  if (job.state === 'waiting' || job.state === 'running') {
+    return (
+      <Panel title="Making the file">
+        <progress className="w-full accent-tide" value={job.progress} aria-label="Progress" />
+        <button type="button" className="text-tide underline" onClick={() => void api.cancelJob(job.id).then(onChange)}>
+          Stop
+        </button>
+      </Panel>
+    );
+  }
+  if (!report) {
+    return (
+      <Panel title={job.state === 'cancelled' ? 'Stopped' : 'Not made'}>
+        {job.error && <Note tone="ember">{job.error.message}</Note>}
+        <button type="button" className="text-tide underline" onClick={() => void api.retryJob(job.id).then(onChange)}>
+          Try again
+        </button>
+      </Panel>
+    );
+  }
+  return (
+    <Panel title="Read back">
+      {isBehind && <Note>The project has changed since this file was made.</Note>}
+      <table className="w-full text-sm" data-read-back={report.ok}>
+        <thead className="text-left text-quiet">
+          <tr>
+            <th className="font-normal" />
+            <th className="font-normal">built</th>
+            <th className="font-normal">in the file</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {report.rows.map(({ what, built, read, same }) => (
+            <tr key={what} className="border-rule border-t align-top">
+              <td className="py-1 pr-2 text-quiet">{what}</td>
+              <td className="figure break-words py-1 pr-2">{built}</td>
+              <td className="figure break-words py-1 pr-2">{read}</td>
+              <td className="py-1">
+                {same ? (
+                  <Check size={15} className="text-tide" aria-label="the same" />
+                ) : (
+                  <X size={15} className="text-ember" aria-label="not the same" />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <a
+        href={exportUrl(job.id)}
+        download={report.fileName}
+        className="mt-3 flex items-center justify-center gap-2 rounded-edge border border-tide px-3 py-2 text-tide"
+      >
+        <Download size={16} aria-hidden />
+        {report.fileName}, {formatBytes(report.bytes)}
+      </a>
+    </Panel>
+  );
+}

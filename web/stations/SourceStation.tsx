@@ -1,0 +1,144 @@
+// SourceStation.tsx — what was brought in, at what real size, and what could not be honoured.
+import { FileUp, Trash2 } from 'lucide-react';
+import { useDropzone } from 'react-dropzone';
+import { type Source, UNITS, type Unit } from '../../core/index.ts';
+import { Choice } from '../controls/Choice.tsx';
+import { IconButton } from '../controls/IconButton.tsx';
+import { Note, Panel, Sentence } from '../controls/Panel.tsx';
+import { Value } from '../controls/Value.tsx';
+import { formatMeasure } from '../format.ts';
+import { useBuild } from '../store/build.ts';
+import { bringIn, type ImportResult, useImport } from '../store/import.ts';
+import { dispatch, useDocument } from '../store/project.ts';
+
+export function SourceStation() {
+  const { sources, unit } = useDocument();
+  const results = useImport((state) => state.results);
+  return (
+    <>
+      <Panel title="Source">
+        <BringIn />
+        {results.map((result) => (
+          <Result key={result.file} result={result} unit={unit} />
+        ))}
+        <Sentence>
+          The project is measured in{' '}
+          <Choice<Unit>
+            label="Unit"
+            value={unit}
+            options={UNITS.map((each) => [each, UNIT_WORDS[each]] as const)}
+            onChange={(next) => dispatch({ do: 'set-unit', unit: next })}
+          />
+          .
+        </Sentence>
+      </Panel>
+      {sources.map((source) => (
+        <SourceCard key={source.id} source={source} />
+      ))}
+    </>
+  );
+}
+
+const UNIT_WORDS: Record<Unit, string> = { mm: 'millimetres', cm: 'centimetres', m: 'metres', in: 'inches' };
+
+function BringIn() {
+  const { getRootProps, getInputProps, isDragActive } = useDropzone({
+    onDrop: (files) => void bringIn(files),
+    noDragEventsBubbling: true,
+  });
+  return (
+    <div
+      {...getRootProps({
+        className: `flex cursor-pointer items-center gap-3 rounded-edge border border-dashed px-4 py-4 ${isDragActive ? 'border-tide bg-wash' : 'border-quiet'}`,
+      })}
+    >
+      <input {...getInputProps({ 'aria-label': 'Bring in files' })} />
+      <FileUp size={20} strokeWidth={1.5} className="shrink-0 text-tide" aria-hidden />
+      <p>
+        Drop SVG files, or <span className="text-tide underline">choose them</span>
+      </p>
+    </div>
+  );
+}
+
+function Result({ result, unit }: { result: ImportResult; unit: string }) {
+  if (result.error) {
+    return (
+      <Note tone="ember">
+        <b>{result.file}</b> was not brought in. {result.error} The project is as it was.
+      </Note>
+    );
+  }
+  return (
+    <Note tone="tide">
+      <b>{result.file}</b> came in as {result.layers} {result.layers === 1 ? 'layer' : 'layers'},{' '}
+      {formatMeasure(result.size)} {unit} at its longest.
+      {result.warnings.filter(({ code }) => code === 'ground').map(({ message }) => ` ${message}`)}
+    </Note>
+  );
+}
+
+function SourceCard({ source }: { source: Source }) {
+  const { unit, layers } = useDocument();
+  const view = useBuild((state) => state.view);
+  const seen = view?.sources.find((entry) => entry.id === source.id);
+  const size = useSize(source);
+  return (
+    <Panel
+      title={source.name}
+      aside={
+        <IconButton
+          icon={Trash2}
+          label={`Remove ${source.name} and its layers`}
+          onClick={() => dispatch({ do: 'remove-source', source: source.id })}
+        />
+      }
+    >
+      {size && (
+        <Sentence>
+          Its longest side is{' '}
+          <Value
+            label="Longest side"
+            value={Number(size.longest.toPrecision(6))}
+            unit={unit}
+            min={1e-3}
+            step={size.longest >= 10 ? 1 : 0.1}
+            onChange={(v, gesture) =>
+              dispatch({ do: 'scale-source', source: source.id, scale: (source.scale * v) / size.longest }, gesture)
+            }
+          />
+          : {formatMeasure(size.width)} × {formatMeasure(size.height)} {unit}.
+        </Sentence>
+      )}
+      <p className="text-quiet text-sm">
+        {seen?.shapes ?? 0} filled shapes in {layers.filter((layer) => layer.source === source.id).length} layers.
+        Depths stay as they are when the size changes.
+      </p>
+      {seen && seen.leftOut.length > 0 && (
+        <>
+          <h3 className="mt-3 text-sm">Left out</h3>
+          <ul className="text-quiet text-sm">
+            {seen.leftOut.map(({ what, count, where }) => (
+              <li key={what}>
+                <span className="figure">{count} ×</span> {what}
+                <span className="opacity-70"> — first at {where || 'the root'}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {seen?.warnings.slice(0, 12).map(({ message }) => (
+        <Note key={message}>{message}</Note>
+      ))}
+      {seen && seen.warnings.length > 12 && <Note>…and {seen.warnings.length - 12} more.</Note>}
+    </Panel>
+  );
+}
+
+/** Extent of what is shown; with several sources each is stated by its share of the whole. */
+function useSize(source: Source): { longest: number; width: number; height: number } | null {
+  const extents = useBuild((state) => state.view?.sources.find((entry) => entry.id === source.id)?.extent);
+  if (!extents) return null;
+  const [width, height] = [extents[0] * source.scale, extents[1] * source.scale];
+  return { longest: Math.max(width, height), width, height };
+}

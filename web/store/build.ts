@@ -1,0 +1,120 @@
+// build.ts — what the geometry worker makes of the document: always the newest one, never two at a time.
+import { create } from 'zustand';
+import type { MeshCounts, Project, Proof } from '../../core/index.ts';
+import { cancelGeometry, geometry } from '../worker/client.ts';
+import type { BuildView, DrawnMesh, Failure } from '../worker/geometry.worker.ts';
+import { useProject } from './project.ts';
+
+interface BuildState {
+  readonly view: BuildView | null;
+  /** The document that `view` was made from. */
+  readonly of: Project | null;
+  /** Meshes of the view by key. */
+  readonly meshes: ReadonlyMap<string, DrawnMesh>;
+  /** Proofs by mesh key; a shown layer without one is still being checked. */
+  readonly proofs: Readonly<Record<string, Proof>>;
+  /** Totals of the last complete proof, and of the one before it. */
+  readonly totals: Totals | null;
+  readonly before: Totals | null;
+  readonly busy: boolean;
+  /** Busy for long enough to say so. */
+  readonly slow: boolean;
+  readonly failure: Failure | null;
+}
+
+export interface Totals extends MeshCounts {
+  readonly closed: boolean;
+  readonly volume: number;
+  readonly crossings: number;
+  readonly zeroFaces: number;
+}
+
+const EMPTY: BuildState = {
+  view: null,
+  of: null,
+  meshes: new Map(),
+  proofs: {},
+  totals: null,
+  before: null,
+  busy: false,
+  slow: false,
+  failure: null,
+};
+
+const SLOW_MS = 200;
+/** The proof waits for a pause, so that it never holds up a drag. */
+const PROOF_DELAY_MS = 180;
+
+export const useBuild = create<BuildState>(() => EMPTY);
+const { setState: set, getState: get } = useBuild;
+
+let wanted: Project | null = null;
+let proofTimer: ReturnType<typeof setTimeout> | undefined;
+
+useProject.subscribe((state) => {
+  const document = state.history?.present ?? null;
+  if (document === wanted) return;
+  wanted = document;
+  if (!document) set(EMPTY);
+  else if (!get().busy) void buildLatest();
+});
+
+async function buildLatest(): Promise<void> {
+  clearTimeout(proofTimer);
+  const slow = setTimeout(() => set({ slow: true }), SLOW_MS);
+  set({ busy: true });
+  while (wanted && wanted !== get().of) {
+    const project = wanted;
+    const outcome = await geometry((api) => api.build(project, [...get().meshes.keys()]));
+    if (!wanted) break;
+    if (outcome.ok) take(project, outcome.value);
+    else set({ failure: outcome.error, of: project });
+  }
+  clearTimeout(slow);
+  set({ busy: false, slow: false });
+  proofTimer = setTimeout(() => void prove(), PROOF_DELAY_MS);
+}
+
+function take(project: Project, view: BuildView): void {
+  const known = get().meshes;
+  const meshes = new Map<string, DrawnMesh>();
+  for (const { key, mesh } of view.layers) {
+    const drawn = mesh ?? known.get(key);
+    if (drawn) meshes.set(key, drawn);
+  }
+  set({ view, of: project, meshes, failure: null });
+}
+
+async function prove(): Promise<void> {
+  const { of: project, view } = get();
+  if (!project || !view || get().busy) return;
+  const outcome = await geometry((api) => api.prove(project));
+  if (get().of !== project) return;
+  if (!outcome.ok) {
+    set({ failure: outcome.error });
+    return;
+  }
+  const totals = totalsOf(Object.values(outcome.value));
+  const previous = get().totals;
+  const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
+  set({ proofs: outcome.value, totals, before: changed ? previous : get().before });
+}
+
+function totalsOf(proofs: readonly Proof[]): Totals {
+  const sum = (pick: (proof: Proof) => number) => proofs.reduce((total, proof) => total + pick(proof), 0);
+  return {
+    points: sum((proof) => proof.counts.points),
+    edges: sum((proof) => proof.counts.edges),
+    faces: sum((proof) => proof.counts.faces),
+    triangles: sum((proof) => proof.counts.triangles),
+    closed: proofs.every((proof) => proof.closed),
+    volume: sum((proof) => proof.volume),
+    crossings: sum((proof) => proof.crossings ?? 0),
+    zeroFaces: sum((proof) => proof.zeroFaces),
+  };
+}
+
+/** Stops a build that takes too long; what was shown stays. */
+export function cancelBuild(): void {
+  cancelGeometry();
+}

@@ -1,0 +1,155 @@
+// project.ts — the open project: its document with undo, and keeping it saved. All changes go through `dispatch`.
+import { create } from 'zustand';
+import {
+  type Command,
+  GeometryError,
+  type History,
+  type Project,
+  type ProjectReply,
+  record,
+  redo,
+  startHistory,
+  undo,
+} from '../../core/index.ts';
+import { ApiError, api } from '../api/client.ts';
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed';
+
+interface ProjectState {
+  readonly id: string | null;
+  readonly isDemo: boolean;
+  readonly history: History | null;
+  /** The revision on the server that the document is based on. */
+  readonly revision: number;
+  readonly save: SaveState;
+  readonly saveError: string | null;
+  /** What someone else saved meanwhile, until a choice is made. */
+  readonly conflict: ProjectReply | null;
+  /** Why the last change was refused. */
+  readonly refusal: string | null;
+}
+
+const EMPTY: ProjectState = {
+  id: null,
+  isDemo: false,
+  history: null,
+  revision: 0,
+  save: 'saved',
+  saveError: null,
+  conflict: null,
+  refusal: null,
+};
+
+/** Changes within this time are saved together. */
+const SAVE_DELAY_MS = 500;
+const RETRY_DELAY_MS = 4000;
+
+export const useProject = create<ProjectState>(() => EMPTY);
+const { setState: set, getState: get } = useProject;
+
+export function openProject({ id, revision, isDemo, document }: ProjectReply): void {
+  set({ ...EMPTY, id, isDemo, revision, history: startHistory(document) });
+}
+
+export function closeProject(): void {
+  void saveNow();
+  set(EMPTY);
+}
+
+/** @param gesture key of the drag in progress, so that it undoes as one */
+export function dispatch(command: Command, gesture: string | null = null): void {
+  change((history) => record(history, command, gesture));
+}
+
+export const undoChange = () => change(undo);
+export const redoChange = () => change(redo);
+
+function change(act: (history: History) => History): void {
+  const { history } = get();
+  if (!history) return;
+  try {
+    const next = act(history);
+    if (next === history) return;
+    set({ history: next, save: get().save === 'conflict' ? 'conflict' : 'unsaved', refusal: null });
+    scheduleSave(SAVE_DELAY_MS);
+  } catch (error) {
+    if (!(error instanceof GeometryError)) throw error;
+    set({ refusal: error.message });
+  }
+}
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let inFlight: Promise<void> | null = null;
+
+function scheduleSave(delay: number): void {
+  clearTimeout(timer);
+  timer = setTimeout(() => void saveNow(), delay);
+}
+
+/** Saves what is not saved yet; resolves when the server has it, or has refused it. */
+export async function saveNow(): Promise<void> {
+  clearTimeout(timer);
+  while (inFlight) await inFlight;
+  const { save } = get();
+  if (save !== 'unsaved' && save !== 'failed') return;
+  inFlight = send().finally(() => {
+    inFlight = null;
+  });
+  await inFlight;
+}
+
+async function send(): Promise<void> {
+  const { id, revision, history } = get();
+  if (!id || !history) return;
+  const document = history.present;
+  set({ save: 'saving' });
+  try {
+    const reply = await api.saveProject(id, revision, document);
+    if (get().id !== id) return;
+    const isNewest = get().history?.present === document;
+    set({ revision: reply.revision, save: isNewest ? 'saved' : 'unsaved', saveError: null });
+    if (!isNewest) scheduleSave(SAVE_DELAY_MS);
+  } catch (error) {
+    if (get().id !== id) return;
+    if (error instanceof ApiError && error.current) {
+      set({ save: 'conflict', conflict: error.current });
+      return;
+    }
+    set({ save: 'failed', saveError: error instanceof Error ? error.message : String(error) });
+    scheduleSave(RETRY_DELAY_MS);
+  }
+}
+
+/** Ends a conflict: `mine` is saved over the other version, `theirs` replaces mine (and can be undone). */
+export function resolveConflict(choice: 'mine' | 'theirs'): void {
+  const { conflict, history } = get();
+  if (!conflict || !history) return;
+  if (choice === 'mine') {
+    set({ revision: conflict.revision, conflict: null, save: 'unsaved' });
+    void saveNow();
+    return;
+  }
+  const past = [...history.past, history.present];
+  set({
+    revision: conflict.revision,
+    conflict: null,
+    save: 'saved',
+    history: { past, present: conflict.document, future: [], gesture: null },
+  });
+}
+
+/** The open document. Only for parts of the page that are shown while one is open. */
+export function useDocument(): Project {
+  const present = useProject((state) => state.history?.present);
+  if (!present) throw new Error('useDocument needs an open project.');
+  return present;
+}
+
+// A closing window must not take a change with it.
+if (typeof window !== 'undefined') {
+  window.addEventListener('beforeunload', (event) => {
+    if (get().save === 'saved') return;
+    void saveNow();
+    event.preventDefault();
+  });
+}

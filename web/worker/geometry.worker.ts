@@ -1,0 +1,293 @@
+// geometry.worker.ts — evaluates projects away from the interface thread. Errors travel as data, because a thrown error
+// loses its code on the way.
+import * as Comlink from 'comlink';
+import {
+  arrange,
+  decodeXml,
+  Evaluator,
+  faceCount,
+  GeometryError,
+  type Layer,
+  type LeftOut,
+  type Mesh,
+  membersOf,
+  type Overlap,
+  type Point3,
+  type Project,
+  type Proof,
+  placedPaths,
+  printPath,
+  readSvg,
+  type Source,
+  shade,
+  type Warning,
+  type Width,
+} from '../../core/index.ts';
+
+export interface Failure {
+  readonly code: string;
+  readonly message: string;
+}
+export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: Failure };
+
+/** What three.js draws of one layer, standing on height 0. */
+export interface DrawnMesh {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly indices: Uint32Array;
+  /** Ends of the faces' edges, for the wire overlay. */
+  readonly wire: Float32Array;
+  /** Centre and radius of a ball around it. */
+  readonly ball: readonly [x: number, y: number, z: number, radius: number];
+}
+
+export interface FlatShape {
+  readonly id: string;
+  readonly name: string;
+  /** SVG path data on the sheet, y up. */
+  readonly d: string;
+  readonly fillRule: 'nonzero' | 'evenodd';
+  readonly skipped: boolean;
+}
+
+export interface LayerView {
+  readonly id: string;
+  readonly key: string;
+  /** Null when the caller has the mesh of this key already, or there is none. */
+  readonly mesh: DrawnMesh | null;
+  readonly shapes: readonly FlatShape[];
+  readonly outlines: number;
+  readonly points: number;
+  readonly width: Width | null;
+  readonly edgePath: 'skeleton' | 'rings' | 'none';
+  /** Outlines whose edge reaches further than their narrowest place allows. */
+  readonly ringOutlines: number;
+  readonly stranded: readonly string[];
+  readonly warnings: readonly Warning[];
+  readonly error: Failure | null;
+}
+
+export interface SourceView {
+  readonly id: string;
+  readonly leftOut: readonly LeftOut[];
+  readonly warnings: readonly Warning[];
+  readonly shapes: number;
+  /** Width and height of its outlines, ground left out, in user units. */
+  readonly extent: readonly [width: number, height: number];
+}
+
+export interface BuildView {
+  readonly layers: readonly LayerView[];
+  readonly sources: readonly SourceView[];
+  readonly overlaps: readonly Overlap[];
+  /** Extent on the sheet and in height of everything shown; null when nothing is. */
+  readonly box: { readonly min: Point3; readonly max: Point3 } | null;
+  readonly ms: number;
+}
+
+export interface Import {
+  readonly source: Source;
+  readonly layers: readonly Layer[];
+  readonly warnings: readonly Warning[];
+  readonly leftOut: readonly LeftOut[];
+  readonly size: number;
+}
+
+const texts = new Map<string, string>();
+const evaluator = new Evaluator((asset) => texts.get(asset)!);
+
+const api = {
+  /** Reads a file that was uploaded as `asset` and arranges it for `project`. */
+  bringIn(bytes: Uint8Array, asset: string, name: string, project: Project): Outcome<Import> {
+    return attempt(() => {
+      const text = decodeXml(bytes);
+      const drawing = readSvg(text);
+      texts.set(asset, text);
+      const id = crypto.randomUUID();
+      const { placement, layers, warnings, size } = arrange(drawing, id, {
+        unit: project.unit,
+        tolerance: project.tolerance,
+        fallbackSize: START_SIZE[project.unit],
+        newId: () => crypto.randomUUID(),
+        takenNames: project.layers.map((layer) => layer.name),
+      });
+      const source: Source = { id, kind: 'vector', name, asset, ...placement };
+      return { source, layers, warnings: [...drawing.warnings, ...warnings], leftOut: drawing.leftOut, size };
+    });
+  },
+
+  /** Evaluates everything that is shown. @param known mesh keys the caller already has */
+  async build(project: Project, known: readonly string[]): Promise<Outcome<BuildView>> {
+    try {
+      await fetchTexts(project);
+    } catch (error) {
+      return failed(error);
+    }
+    const outcome = attempt(() => buildView(project, new Set(known)));
+    if (!outcome.ok) return outcome;
+    const buffers = outcome.value.layers.flatMap(({ mesh }) =>
+      mesh ? [mesh.positions.buffer, mesh.normals.buffer, mesh.indices.buffer, mesh.wire.buffer] : [],
+    );
+    return Comlink.transfer(outcome, buffers as ArrayBuffer[]);
+  },
+
+  /** Proofs of the shown layers by mesh key; call it after `build` with the same project. */
+  prove(project: Project): Outcome<Record<string, Proof>> {
+    return attempt(() => {
+      const shown = project.layers.filter((layer) => layer.shown);
+      return Object.fromEntries(
+        shown.map((layer) => [evaluator.build(project, layer).key, evaluator.proof(project, layer)] as const),
+      );
+    });
+  },
+};
+export type GeometryApi = typeof api;
+Comlink.expose(api);
+
+/** A mark lands this large when it has no physical size: a hand's width. */
+const START_SIZE = { mm: 100, cm: 10, m: 0.1, in: 4 } as const;
+
+function attempt<T>(act: () => T): Outcome<T> {
+  try {
+    return { ok: true, value: act() };
+  } catch (error) {
+    return failed(error);
+  }
+}
+
+function failed(error: unknown): { ok: false; error: Failure } {
+  const code = error instanceof GeometryError ? error.code : 'unexpected';
+  return { ok: false, error: { code, message: error instanceof Error ? error.message : String(error) } };
+}
+
+async function fetchTexts(project: Project): Promise<void> {
+  const missing = project.sources.filter(({ asset }) => !texts.has(asset));
+  await Promise.all(
+    missing.map(async ({ asset, name }) => {
+      const response = await fetch(`/api/assets/${asset}`);
+      if (!response.ok)
+        throw new GeometryError(
+          'bad-file',
+          `The bytes of “${name}” are not on the server any more; bring it in again.`,
+        );
+      texts.set(asset, decodeXml(new Uint8Array(await response.arrayBuffer())));
+    }),
+  );
+}
+
+function buildView(project: Project, known: ReadonlySet<string>): BuildView {
+  const started = performance.now();
+  const views = project.layers.map((layer) => layerView(project, layer, known));
+  const sources = project.sources.map((source) => {
+    const { leftOut, warnings, shapes } = evaluator.drawing(source);
+    return { id: source.id, leftOut, warnings, shapes: shapes.length, extent: evaluator.extent(project, source) };
+  });
+  const sound = { ...project, layers: project.layers.filter((_, i) => !views[i]!.error) };
+  return {
+    layers: views,
+    sources,
+    overlaps: evaluator.overlaps(sound),
+    box: boxOf(sound),
+    ms: performance.now() - started,
+  };
+}
+
+function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): LayerView {
+  const shapes = flatShapes(project, layer);
+  try {
+    const { regions, points, stranded } = evaluator.outlines(project, layer);
+    if (!layer.shown) return { ...EMPTY_VIEW, id: layer.id, shapes, outlines: regions.length, points, stranded };
+    const { key, mesh, plan, warnings } = evaluator.build(project, layer);
+    return {
+      id: layer.id,
+      key,
+      mesh: known.has(key) ? null : drawn(mesh),
+      shapes,
+      outlines: regions.length,
+      points,
+      width: evaluator.width(project, layer),
+      edgePath: plan.edgePath,
+      ringOutlines: plan.ringOutlines,
+      stranded,
+      warnings,
+      error: null,
+    };
+  } catch (error) {
+    return { ...EMPTY_VIEW, id: layer.id, shapes, error: failed(error).error };
+  }
+}
+
+const EMPTY_VIEW = {
+  key: '',
+  mesh: null,
+  outlines: 0,
+  points: 0,
+  width: null,
+  edgePath: 'none',
+  ringOutlines: 0,
+  stranded: [],
+  warnings: [],
+  error: null,
+} as const;
+
+function flatShapes(project: Project, layer: Layer): FlatShape[] {
+  const source = project.sources.find((candidate) => candidate.id === layer.source)!;
+  const { shapes } = membersOf({ ...layer, skipped: [] }, evaluator.drawing(source));
+  const paths = placedPaths(shapes, source);
+  const skipped = new Set(layer.skipped);
+  return shapes.map(({ id, name, fillRule }, i) => ({
+    id,
+    name,
+    d: printPath(paths[i]!),
+    fillRule,
+    skipped: skipped.has(id),
+  }));
+}
+
+function drawn(mesh: Mesh): DrawnMesh {
+  const { positions, normals, indices } = shade(mesh);
+  let [x, y, z] = [0, 0, 0];
+  const n = positions.length / 3 || 1;
+  for (let i = 0; i < positions.length; i += 3) {
+    x += positions[i]! / n;
+    y += positions[i + 1]! / n;
+    z += positions[i + 2]! / n;
+  }
+  let radius = 0;
+  for (let i = 0; i < positions.length; i += 3) {
+    radius = Math.max(radius, Math.hypot(positions[i]! - x, positions[i + 1]! - y, positions[i + 2]! - z));
+  }
+  return { positions, normals, indices, wire: wireOf(mesh), ball: [x, y, z, radius] };
+}
+
+/** Every edge once: of the two faces at an edge, the one that runs it from the lower point draws it. */
+function wireOf(mesh: Mesh): Float32Array {
+  const ends: number[] = [];
+  for (let f = 0; f < faceCount(mesh); f++) {
+    const [from, to] = [mesh.starts[f]!, mesh.starts[f + 1]!];
+    for (let c = from; c < to; c++) {
+      const [a, b] = [mesh.corners[c]!, mesh.corners[c + 1 < to ? c + 1 : from]!];
+      if (a < b)
+        for (const p of [a, b])
+          ends.push(mesh.positions[3 * p]!, mesh.positions[3 * p + 1]!, mesh.positions[3 * p + 2]!);
+    }
+  }
+  return Float32Array.from(ends);
+}
+
+function boxOf(project: Project): BuildView['box'] {
+  const min = [Infinity, Infinity, Infinity];
+  const max = [-Infinity, -Infinity, -Infinity];
+  for (const layer of project.layers) {
+    if (!layer.shown) continue;
+    for (const { outer } of evaluator.outlines(project, layer).regions) {
+      for (let i = 0; i < outer.length; i++) {
+        min[i % 2] = Math.min(min[i % 2]!, outer[i]!);
+        max[i % 2] = Math.max(max[i % 2]!, outer[i]!);
+      }
+      min[2] = Math.min(min[2]!, layer.base);
+      max[2] = Math.max(max[2]!, layer.base + layer.depth);
+    }
+  }
+  return min[0]! <= max[0]! ? { min: min as unknown as Point3, max: max as unknown as Point3 } : null;
+}
