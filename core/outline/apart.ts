@@ -12,8 +12,10 @@ export function segmentsOf(rings: readonly Ring[]): Float64Array {
   for (const ring of rings) {
     for (let i = 0; i < ring.length; i += 2) {
       const j = (i + 2) % ring.length;
-      segments.set([ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!], at);
-      at += 4;
+      segments[at++] = ring[i]!;
+      segments[at++] = ring[i + 1]!;
+      segments[at++] = ring[j]!;
+      segments[at++] = ring[j + 1]!;
     }
   }
   return segments;
@@ -45,6 +47,7 @@ export function ringsAreApart(rings: readonly Ring[], distance: number): boolean
   return true;
 }
 
+/** Whether the segments a–b and c–d pass through each other; segments that only touch are told by their distance. */
 function cross(
   ax: number,
   ay: number,
@@ -55,10 +58,10 @@ function cross(
   dx: number,
   dy: number,
 ): boolean {
-  const abc = orient2d(ax, ay, bx, by, cx, cy);
-  const abd = orient2d(ax, ay, bx, by, dx, dy);
-  if (abc * abd > 0) return false;
-  return orient2d(cx, cy, dx, dy, ax, ay) * orient2d(cx, cy, dx, dy, bx, by) <= 0;
+  return (
+    orient2d(ax, ay, bx, by, cx, cy) * orient2d(ax, ay, bx, by, dx, dy) < 0 &&
+    orient2d(cx, cy, dx, dy, ax, ay) * orient2d(cx, cy, dx, dy, bx, by) < 0
+  );
 }
 
 /** Whether the point is inside the ring (even-odd; either answer on the ring itself). */

@@ -1,5 +1,5 @@
 // overlap.ts — how much of the sheet two sets of regions share.
-import { intersect } from './clipper.ts';
+import { fillRegions } from './arrangement.ts';
 import { gridFor, toGrid } from './grid.ts';
 import { boundsOf, regionsArea, ringsOf } from './measure.ts';
 import { fromGridRegions } from './regions.ts';
@@ -11,5 +11,5 @@ export function sharedArea(a: readonly Region[], b: readonly Region[]): number {
   if (!p || !q || p.maxX <= q.minX || q.maxX <= p.minX || p.maxY <= q.minY || q.maxY <= p.minY) return 0;
   const grid = gridFor([...ringsOf(a), ...ringsOf(b)]);
   const onGrid = (regions: readonly Region[]) => ringsOf(regions).map((ring) => toGrid(ring, grid));
-  return regionsArea(fromGridRegions(intersect(onGrid(a), onGrid(b)), grid));
+  return regionsArea(fromGridRegions(fillRegions([...onGrid(a), ...onGrid(b)], 'twice'), grid));
 }

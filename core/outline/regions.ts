@@ -1,6 +1,6 @@
 // regions.ts — rings to regions: fill rule, overlaps, touching corners, negligible points. The result can be extruded as
 // it stands: rings neither cross nor come nearer to each other than TOUCH steps of the grid.
-import { type GridFill, type GridRegion, type Path64, unite } from './clipper.ts';
+import { fillRegions, type GridFill, type GridPath, type GridRegion } from './arrangement.ts';
 import { fromGrid, type Grid, gridFor, toGrid } from './grid.ts';
 import { ringArea } from './measure.ts';
 import { dropNegligible } from './simplify.ts';
@@ -31,14 +31,14 @@ export function regionsOf(rings: readonly Ring[], fill: GridFill, grid: Grid = g
 }
 
 /** Unites, simplifies and opens touches until nothing changes. */
-export function settle(paths: readonly Path64[], fill: GridFill, gap = TOUCH_GAP): GridRegion[] {
-  let regions = unite(paths, fill);
+export function settle(paths: readonly GridPath[], fill: GridFill, gap = TOUCH_GAP): GridRegion[] {
+  let regions = fillRegions(paths, fill);
   for (let round = 0; round < MAX_ROUNDS; round++) {
     regions = simplified(regions);
     const rings = regions.flatMap((region) => [region.outer, ...region.holes]);
     const opened = openTouches(rings, Math.max(gap, 3 * TOUCH) * (1 + round / 2));
     if (!opened) break;
-    regions = unite(opened, 'positive');
+    regions = fillRegions(opened, 'positive');
   }
   return regions;
 }

@@ -107,7 +107,11 @@ export class SegmentGrid {
 
   /** Cells that segment `s` may pass through: per row, the columns its part of that row spans. */
   private eachCellOf(s: number, visit: (cell: number) => void): void {
-    const [x0, y0, x1, y1] = this.segments.subarray(4 * s, 4 * s + 4) as unknown as [number, number, number, number];
+    const i = 4 * s;
+    const x0 = this.segments[i]!;
+    const y0 = this.segments[i + 1]!;
+    const x1 = this.segments[i + 2]!;
+    const y1 = this.segments[i + 3]!;
     const r0 = this.row(Math.min(y0, y1));
     const r1 = this.row(Math.max(y0, y1));
     for (let r = r0; r <= r1; r++) {

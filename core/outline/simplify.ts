@@ -1,12 +1,12 @@
 // simplify.ts — drops points that change nothing, on the grid.
-import type { Path64 } from './clipper.ts';
+import type { GridPath, GridPoint } from './arrangement.ts';
 import { MIN_EDGE } from './touches.ts';
 
 /** Corners nearer than this to the line between their neighbours are dropped: 1.8e-7 of the size. */
 const STRAIGHT = 12;
 
 /** The ring without negligible corners; shorter than 3 points when nothing of it remains. */
-export function dropNegligible(ring: Path64): Path64 {
+export function dropNegligible(ring: GridPath): GridPath {
   let kept = ring;
   // Dropping one corner can make its neighbour negligible; passes are few because each must drop at least one.
   for (;;) {
@@ -16,8 +16,8 @@ export function dropNegligible(ring: Path64): Path64 {
   }
 }
 
-function pass(ring: Path64): Path64 {
-  const result: Path64 = [];
+function pass(ring: GridPath): GridPath {
+  const result: GridPoint[] = [];
   const n = ring.length;
   let skipped = false;
   for (let i = 0; i < n; i++) {
@@ -31,12 +31,7 @@ function pass(ring: Path64): Path64 {
   return result;
 }
 
-interface Point {
-  readonly x: number;
-  readonly y: number;
-}
-
-function isNegligible(a: Point, p: Point, b: Point): boolean {
+function isNegligible(a: GridPoint, p: GridPoint, b: GridPoint): boolean {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const length = Math.hypot(dx, dy);

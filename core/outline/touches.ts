@@ -1,6 +1,6 @@
 // touches.ts — finds where boundaries meet in a point (or nearly) and opens each meeting by a small cut, so that no
 // extruded edge is ever shared by four walls. All coordinates are grid steps.
-import type { Path64 } from './clipper.ts';
+import type { GridPath, GridPoint } from './arrangement.ts';
 import { SegmentGrid } from './segment-grid.ts';
 
 /** Boundaries nearer than this many steps count as touching: 7e-7 of the size, above every rounding made on the way. */
@@ -15,7 +15,7 @@ export const MIN_EDGE = 64;
  * @param gap how far a corner is cut back from the place where it touches, in steps
  * @returns new rings, or null when nothing touches. Rings may be linked differently; unite them with `positive` fill.
  */
-export function openTouches(rings: readonly Path64[], gap: number): Path64[] | null {
+export function openTouches(rings: readonly GridPath[], gap: number): GridPath[] | null {
   const plane = new Plane(rings);
   if (!plane.snap()) return null;
   return plane.relink(gap);
@@ -32,7 +32,7 @@ class Plane {
   /** Which corner's coordinates stand for this corner's point. */
   private readonly point: Uint32Array;
 
-  constructor(rings: readonly Path64[]) {
+  constructor(rings: readonly GridPath[]) {
     const count = rings.reduce((sum, ring) => sum + ring.length, 0);
     this.xs = new Float64Array(count);
     this.ys = new Float64Array(count);
@@ -44,7 +44,10 @@ class Plane {
       const first = i;
       for (const [k, { x, y }] of ring.entries()) {
         const after = ring[(k + 1) % ring.length]!;
-        segments.set([x, y, after.x, after.y], 4 * i);
+        segments[4 * i] = x;
+        segments[4 * i + 1] = y;
+        segments[4 * i + 2] = after.x;
+        segments[4 * i + 3] = after.y;
         this.xs[i] = x;
         this.ys[i] = y;
         this.next[i] = k + 1 < ring.length ? i + 1 : first;
@@ -125,14 +128,14 @@ class Plane {
   }
 
   /** Rings in which every pass through a point bounds one sector of the inside; shared points are cut back by `gap`. */
-  relink(gap: number): Path64[] {
+  relink(gap: number): GridPath[] {
     const out = this.edges();
-    const rings: Path64[] = [];
+    const rings: GridPath[] = [];
     const shared = new Map<number, number>();
     for (const [from, list] of out) shared.set(from, list.length);
     for (const [start, list] of out) {
       while (list.length > 0) {
-        const ring: Path64 = [];
+        const ring: GridPoint[] = [];
         let before = start;
         let at = list.pop()!;
         const first = at;
@@ -177,7 +180,7 @@ class Plane {
     return angle > 0 ? angle : angle + 2 * Math.PI;
   }
 
-  private pushCorner(ring: Path64, before: number, at: number, to: number, shared: boolean, gap: number): void {
+  private pushCorner(ring: GridPoint[], before: number, at: number, to: number, shared: boolean, gap: number): void {
     const { xs, ys } = this;
     const angle = shared ? this.sector(before, at, to) : Math.PI;
     // Sectors round one point sum to a whole turn, so at most one of them is not convex; it may stay.

@@ -8,8 +8,8 @@ export const ProjectSummarySchema = z.object({
   name: z.string(),
   revision: z.int(),
   layers: z.int(),
-  /** Colours of the layers, lowest first. */
-  colours: z.array(z.string()),
+  /** The layers that are built, in paint order, for a small side elevation. */
+  stack: z.array(z.object({ colour: z.string(), base: z.number(), depth: z.number() })),
   isDemo: z.boolean(),
   /** ISO 8601. */
   updatedAt: z.string(),

@@ -36,7 +36,7 @@ export class ProjectStore {
         isDemo,
         updatedAt,
         layers: layers.length,
-        colours: shown.map((layer) => layer.material.colour),
+        stack: shown.map(({ material, base, depth }) => ({ colour: material.colour, base, depth })),
       };
     });
   }

@@ -15,7 +15,7 @@ export function BenchHeader({ onHelp }: { onHelp: () => void }) {
   const canUndo = useProject((state) => (state.history?.past.length ?? 0) > 0);
   const canRedo = useProject((state) => (state.history?.future.length ?? 0) > 0);
   return (
-    <header className="col-span-3 grid grid-cols-[16.5rem_minmax(0,1fr)_auto] items-center border-rule border-b bg-sheet pr-3">
+    <header className="col-span-3 grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center border-rule border-b bg-sheet pr-3">
       <div className="flex min-w-0 items-baseline gap-2 px-5">
         <Link to="/" className="shrink-0 font-serif text-ink text-lg" title="All projects">
           Outline Stack
@@ -24,7 +24,7 @@ export function BenchHeader({ onHelp }: { onHelp: () => void }) {
           key={name}
           aria-label="Project name"
           defaultValue={name}
-          className="min-w-0 flex-1 truncate rounded-edge bg-transparent px-1 text-quiet text-sm focus:bg-paper focus:text-ink"
+          className="min-w-0 flex-1 truncate rounded-edge bg-transparent px-1.5 text-quiet focus:bg-paper focus:text-ink"
           onBlur={(event) => {
             const next = event.target.value.trim();
             if (next && next !== name) dispatch({ do: 'rename-project', name: next });
@@ -36,7 +36,7 @@ export function BenchHeader({ onHelp }: { onHelp: () => void }) {
         />
       </div>
       <RouteBar />
-      <div className="flex items-center gap-0.5">
+      <div className="flex min-w-0 items-center justify-end gap-0.5">
         <SaveMark />
         <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoChange} />
         <IconButton icon={Redo2} label="Redo" disabled={!canRedo} onClick={redoChange} />

@@ -2,10 +2,11 @@
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Layer } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
+import { type Box, middleOf, unitsPerPixel } from '../scene/frame.ts';
 import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import type { BuildView, FlatShape } from '../worker/geometry.worker.ts';
+import type { FlatShape } from '../worker/geometry.worker.ts';
 
 interface Frame {
   /** Middle of the view on the sheet, y up. */
@@ -14,8 +15,6 @@ interface Frame {
   /** Project units per pixel. */
   readonly scale: number;
 }
-
-const MARGIN = 1.25;
 
 export function FlatView({ canSkip }: { canSkip: boolean }) {
   const { layers, unit } = useDocument();
@@ -111,27 +110,30 @@ interface FlatLayerProps {
 
 function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
+  const skipped = new Set(layer.skipped);
   if (!layer.shown && !canSkip) return null;
   return (
     <g opacity={layer.shown ? 1 : 0.35}>
-      {shapes.map((shape) =>
-        shape.skipped && !canSkip ? null : (
+      {shapes.map((shape) => {
+        const isSkipped = skipped.has(shape.id);
+        return isSkipped && !canSkip ? null : (
+          // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the view does the same by keys
           <path
             key={shape.id}
             d={shape.d}
             fillRule={shape.fillRule}
-            fill={shape.skipped ? 'transparent' : layer.material.colour}
+            fill={isSkipped ? 'transparent' : layer.material.colour}
             className={selected ? 'stroke-tide' : 'stroke-ink/40'}
             strokeWidth={(selected ? 2.5 : 0.75) * pixel}
-            strokeDasharray={shape.skipped ? `${4 * pixel} ${3 * pixel}` : undefined}
+            strokeDasharray={isSkipped ? `${4 * pixel} ${3 * pixel}` : undefined}
             onClick={(event) => {
               if (canSkip && event.altKey) toggleShape(layer, shape.id);
               else if (event.shiftKey) screen.toggleSelected(layer.id);
               else screen.select([layer.id]);
             }}
           />
-        ),
-      )}
+        );
+      })}
     </g>
   );
 }
@@ -144,12 +146,9 @@ export function toggleShape(layer: Layer, shape: string): void {
   dispatch({ do: 'change-layers', layers: [layer.id], change: { skipped } });
 }
 
-function framed(
-  { min, max }: NonNullable<BuildView['box']>,
-  { width, height }: { width: number; height: number },
-): Frame {
-  const scale = MARGIN * Math.max((max[0] - min[0]) / width, (max[1] - min[1]) / height);
-  return { x: (min[0] + max[0]) / 2, y: (min[1] + max[1]) / 2, scale: scale > 0 ? scale : 1 };
+function framed(box: Box, size: { width: number; height: number }): Frame {
+  const [x, y] = middleOf(box);
+  return { x, y, scale: unitsPerPixel(box, size) };
 }
 
 function ScaleBar({ scale, unit }: { scale: number; unit: string }) {

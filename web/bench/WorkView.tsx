@@ -1,14 +1,16 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
 import { Box, FlipHorizontal2, Frame, Grid3x3, Square } from 'lucide-react';
-import { type PointerEvent, useRef } from 'react';
+import { lazy, type PointerEvent, Suspense, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
-import { SolidView } from '../scene/SolidView.tsx';
 import { useDocument } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
 import { DropTarget } from './DropTarget.tsx';
 import { FlatView } from './FlatView.tsx';
+
+// The 3D library is most of the code; the rest of the bench does not wait for it.
+const SolidView = lazy(() => import('../scene/SolidView.tsx').then((module) => ({ default: module.SolidView })));
 
 /** Stations that work on the sheet show it whole, whatever the divide stands at. */
 const FLAT_STATIONS = ['source', 'outline'];
@@ -26,7 +28,9 @@ export function WorkView() {
       <main className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`} aria-label="Work">
         {split < 1 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
-            <SolidView />
+            <Suspense fallback={null}>
+              <SolidView />
+            </Suspense>
           </div>
         )}
         {split > 0 && !isEmpty && (
@@ -96,7 +100,7 @@ function ViewTools({ isFlatStation, split }: { isFlatStation: boolean; split: nu
             icon={FlipHorizontal2}
             label="Both, divided"
             pressed={split > 0 && split < 1}
-            onClick={() => screen.setSplit(0.5)}
+            onClick={screen.divide}
           />
           <IconButton icon={Box} label="Solid" pressed={split === 0} onClick={() => screen.setSplit(0)} />
           <span className="mx-1 h-5 w-px bg-rule" />

@@ -40,7 +40,8 @@ export const CONTROL_KEYS: readonly (readonly [shown: string, does: string])[] =
 
 function nextSplit(): void {
   const { split } = useScreen.getState();
-  screen.setSplit(split === 0 ? 0.5 : split < 1 ? 1 : 0);
+  if (split === 0) screen.divide();
+  else screen.setSplit(split < 1 ? 1 : 0);
 }
 
 function clear(): void {

@@ -15,7 +15,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
     <Listbox value={value} onChange={onChange}>
       <ListboxButton
         aria-label={`${label}: ${words}`}
-        className="inline-flex items-baseline gap-0.5 rounded-edge border-tide border-b bg-wash px-1 text-tide"
+        className="inline-flex items-baseline gap-0.5 rounded-edge border-tide border-b bg-wash px-1 text-tide leading-5"
       >
         {words}
         <ChevronDown size={12} className="self-center" aria-hidden />

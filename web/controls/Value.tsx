@@ -60,7 +60,7 @@ export function Value({
         inputMode="decimal"
         value={shown}
         style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
-        className={`figure cursor-ew-resize rounded-edge border-b bg-wash px-0.5 text-center focus:cursor-text focus:bg-sheet ${
+        className={`figure cursor-ew-resize rounded-edge border-b bg-wash px-0.5 text-center leading-5 focus:cursor-text focus:bg-sheet ${
           alarming ? 'border-ember text-ember' : 'border-tide text-tide'
         }`}
         onChange={(event) => setDraft(event.target.value)}

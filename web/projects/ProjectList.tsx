@@ -35,7 +35,10 @@ export function ProjectList() {
       <header className="mb-10 flex items-end justify-between">
         <div>
           <h1 className="font-serif text-4xl">Outline Stack</h1>
-          <p className="mt-1 text-quiet">Flat outlines in, closed and bevelled solids out.</p>
+          <p className="mt-1 max-w-md text-quiet">
+            Flat outlines in, closed and bevelled solids out. Open the demo to look around, or begin with a file of your
+            own.
+          </p>
         </div>
         <div className="flex items-center gap-3">
           <button type="button" className="text-quiet text-sm underline" onClick={toggleTheme}>
@@ -79,17 +82,12 @@ interface ProjectCardProps {
 }
 
 function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
-  const { id, name, layers, colours, isDemo, updatedAt } = project;
+  const { id, name, layers, stack, isDemo, updatedAt } = project;
   const [asking, setAsking] = useState(false);
   return (
     <li className="flex flex-col rounded-edge border border-rule bg-sheet">
       <Link to={`/projects/${id}/build`} className="block flex-1 px-5 pt-5 pb-3">
-        <span aria-hidden className="flex h-20 flex-col-reverse justify-start gap-0.5">
-          {colours.slice(0, 9).map((colour, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: bars have no other identity than their place
-            <span key={i} className="h-2" style={{ background: colour, width: `${100 - i * 9}%` }} />
-          ))}
-        </span>
+        <SmallElevation stack={stack} />
         <span className="mt-3 block font-serif text-xl">{name}</span>
         <span className="block text-quiet text-sm">
           {layers} {layers === 1 ? 'layer' : 'layers'}, {when.format(new Date(updatedAt))}
@@ -115,5 +113,34 @@ function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
         )}
       </footer>
     </li>
+  );
+}
+
+const ELEVATION = { width: 260, height: 96, bars: 14 } as const;
+
+/** The stack from the side, heights to scale within the card. */
+function SmallElevation({ stack }: { stack: ProjectSummary['stack'] }) {
+  const bars = stack.slice(0, ELEVATION.bars);
+  const low = Math.min(0, ...bars.map(({ base }) => base));
+  const high = Math.max(low + 1e-9, ...bars.map(({ base, depth }) => base + depth));
+  const scale = (ELEVATION.height - 2) / (high - low);
+  const pitch = ELEVATION.width / Math.max(bars.length, 6);
+  return (
+    <svg aria-hidden className="h-24 w-full" viewBox={`0 0 ${ELEVATION.width} ${ELEVATION.height}`}>
+      {bars.map(({ colour, base, depth }, i) => (
+        <rect
+          // biome-ignore lint/suspicious/noArrayIndexKey: bars have no other identity than their place
+          key={i}
+          x={i * pitch + pitch * 0.12}
+          width={pitch * 0.76}
+          y={ELEVATION.height - 1 - (base + depth - low) * scale}
+          height={Math.max(1, depth * scale)}
+          fill={colour}
+          className="stroke-ink/40"
+          strokeWidth={0.6}
+        />
+      ))}
+      <path d={`M0 ${ELEVATION.height - 1 + low * scale}H${ELEVATION.width}`} className="stroke-rule" />
+    </svg>
   );
 }

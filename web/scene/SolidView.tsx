@@ -6,7 +6,7 @@ import { PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
-import type { BuildView } from '../worker/geometry.worker.ts';
+import { type Box, diagonalOf, middleOf, unitsPerPixel } from './frame.ts';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Slab } from './Slab.tsx';
@@ -16,9 +16,9 @@ const FIELD_OF_VIEW_DEG = 28;
 export function SolidView() {
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
-  const meshes = useBuild((state) => state.meshes);
   const wire = useScreen((state) => state.wire);
-  const size = sizeOf(view?.box ?? null);
+  const box = view?.box ?? null;
+  const size = box ? diagonalOf(box) : 100;
   return (
     <Canvas
       frameloop="demand"
@@ -32,19 +32,14 @@ export function SolidView() {
     >
       <Lights size={size} />
       {layers.map((layer) => {
-        const key = view?.layers.find((entry) => entry.id === layer.id)?.key;
-        const mesh = key ? meshes.get(key) : undefined;
+        const mesh = view?.layers.find((entry) => entry.id === layer.id)?.mesh;
         return layer.shown && mesh ? <Slab key={layer.id} layer={layer} mesh={mesh} wire={wire} /> : null;
       })}
       <PlaceMark size={size} />
       <OrbitControls makeDefault enableDamping={false} />
-      <Framing box={view?.box ?? null} />
+      <Framing box={box} />
     </Canvas>
   );
-}
-
-function sizeOf(box: BuildView['box']): number {
-  return box ? Math.hypot(box.max[0] - box.min[0], box.max[1] - box.min[1], box.max[2] - box.min[2]) : 100;
 }
 
 const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
@@ -58,7 +53,7 @@ const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
 };
 
 /** Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. */
-function Framing({ box }: { box: BuildView['box'] }) {
+function Framing({ box }: { box: Box | null }) {
   const look = useScreen((state) => state.look);
   const place = useScreen((state) => state.place);
   const { camera, controls, invalidate, size: canvas } = useThree();
@@ -67,10 +62,8 @@ function Framing({ box }: { box: BuildView['box'] }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of the box alone must not move the camera
   useEffect(() => {
     if (!box || !orbit || !(camera instanceof PerspectiveCamera)) return;
-    const middle = new Vector3(...box.min).add(new Vector3(...box.max)).multiplyScalar(0.5);
-    const radius = sizeOf(box) / 2;
-    const narrow = Math.min(1, canvas.width / canvas.height);
-    const distance = radius / Math.sin((camera.fov * Math.PI) / 360) / narrow;
+    const middle = new Vector3(...middleOf(box));
+    const distance = distanceFor(look.direction, box, camera.fov, canvas);
     camera.position.copy(middle).addScaledVector(new Vector3(...VIEW_FROM[look.direction]).normalize(), distance);
     camera.near = distance / 100;
     camera.far = distance * 10;
@@ -84,9 +77,23 @@ function Framing({ box }: { box: BuildView['box'] }) {
     if (!place || !orbit || !box) return;
     const from = camera.position.clone().sub(orbit.target).normalize();
     orbit.target.set(...place);
-    camera.position.copy(orbit.target).addScaledVector(from, sizeOf(box) * 0.7);
+    camera.position.copy(orbit.target).addScaledVector(from, diagonalOf(box) * 0.7);
     orbit.update();
     invalidate();
   }, [place]);
   return null;
+}
+
+/** From the middle of the box to the camera. Straight on, the front has the scale of the flat view. */
+function distanceFor(
+  direction: Direction,
+  box: Box,
+  fovDeg: number,
+  canvas: { width: number; height: number },
+): number {
+  const half = (fovDeg * Math.PI) / 360;
+  if (direction === 'front' || direction === 'back') {
+    return (unitsPerPixel(box, canvas) * canvas.height) / (2 * Math.tan(half)) + (box.max[2] - box.min[2]) / 2;
+  }
+  return diagonalOf(box) / 2 / Math.sin(half) / Math.min(1, canvas.width / canvas.height);
 }

@@ -11,9 +11,9 @@ import { rememberExport, useExport } from '../store/export.ts';
 import { saveNow, useDocument, useProject } from '../store/project.ts';
 
 const FORMATS: readonly (readonly [ExportFormat, string, string])[] = [
-  ['glb', 'GLB', 'Parts, names, colours and normals in one file. For nearly everything.'],
-  ['obj', 'OBJ with MTL', 'Quads stay quads. Two files in a zip.'],
-  ['stl', 'STL', 'One body of triangles, for printing.'],
+  ['glb', 'GLB', 'parts, names, colours, normals'],
+  ['obj', 'OBJ and MTL', 'quads stay quads, zipped'],
+  ['stl', 'STL', 'one body of triangles, to print'],
 ];
 
 export function ExportStation() {
@@ -58,7 +58,7 @@ export function ExportStation() {
           {FORMATS.map(([value, name, about]) => (
             <label
               key={value}
-              className={`mb-1 flex cursor-pointer gap-3 rounded-edge border px-3 py-2 ${format === value ? 'border-tide bg-wash' : 'border-rule'}`}
+              className={`-mt-px flex cursor-pointer items-baseline gap-2.5 border px-3 py-1.5 ${format === value ? 'relative border-tide bg-wash' : 'border-rule'}`}
             >
               <input
                 type="radio"
@@ -69,7 +69,7 @@ export function ExportStation() {
               />
               <span>
                 {name}
-                <span className="block text-quiet text-sm">{about}</span>
+                <span className="text-quiet text-sm"> — {about}</span>
               </span>
             </label>
           ))}
@@ -89,10 +89,10 @@ export function ExportStation() {
             .
           </Sentence>
         )}
-        <fieldset className="mt-2">
+        <fieldset className="mt-2 grid max-h-40 grid-cols-2 gap-x-3 overflow-y-auto">
           <legend className="text-quiet text-sm">Parts</legend>
           {shown.map(({ id: layer, name, material }) => (
-            <label key={layer} className="flex items-center gap-2 py-0.5">
+            <label key={layer} className="flex min-w-0 items-center gap-2 py-0.5">
               <input
                 type="checkbox"
                 className="accent-tide"
@@ -101,8 +101,12 @@ export function ExportStation() {
                   setLeft(left.includes(layer) ? left.filter((other) => other !== layer) : [...left, layer])
                 }
               />
-              <span aria-hidden className="size-3 border border-rule" style={{ background: material.colour }} />
-              {name}
+              <span
+                aria-hidden
+                className="size-3 shrink-0 border border-rule"
+                style={{ background: material.colour }}
+              />
+              <span className="truncate">{name}</span>
             </label>
           ))}
         </fieldset>
@@ -147,6 +151,14 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
   return (
     <Panel title="Read back">
       {isBehind && <Note>The project has changed since this file was made.</Note>}
+      <a
+        href={exportUrl(job.id)}
+        download={report.fileName}
+        className="mb-3 flex items-center justify-center gap-2 rounded-edge border border-tide px-3 py-2 text-tide"
+      >
+        <Download size={16} aria-hidden />
+        {report.fileName}, {formatBytes(report.bytes)}
+      </a>
       <table className="w-full text-sm" data-read-back={report.ok}>
         <thead className="text-left text-quiet">
           <tr>
@@ -173,14 +185,6 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
           ))}
         </tbody>
       </table>
-      <a
-        href={exportUrl(job.id)}
-        download={report.fileName}
-        className="mt-3 flex items-center justify-center gap-2 rounded-edge border border-tide px-3 py-2 text-tide"
-      >
-        <Download size={16} aria-hidden />
-        {report.fileName}, {formatBytes(report.bytes)}
-      </a>
     </Panel>
   );
 }

@@ -63,23 +63,27 @@ export function OutlineStation() {
                   Build this layer
                 </label>
                 <ul className="text-sm">
-                  {seen?.shapes.slice(0, LISTED).map((shape) => (
+                  {seen?.shapes?.slice(0, LISTED).map((shape) => (
                     <li key={shape.id}>
                       <button
                         type="button"
-                        aria-pressed={!shape.skipped}
-                        className={`flex w-full items-center gap-2 py-0.5 text-left ${shape.skipped ? 'text-quiet line-through' : ''}`}
+                        aria-pressed={!layer.skipped.includes(shape.id)}
+                        className={`flex w-full items-center gap-2 py-0.5 text-left ${layer.skipped.includes(shape.id) ? 'text-quiet line-through' : ''}`}
                         onClick={() => toggleShape(layer, shape.id)}
                       >
-                        {shape.skipped ? <EyeOff size={14} aria-hidden /> : <Eye size={14} aria-hidden />}
+                        {layer.skipped.includes(shape.id) ? (
+                          <EyeOff size={14} aria-hidden />
+                        ) : (
+                          <Eye size={14} aria-hidden />
+                        )}
                         {shape.name}
                         <span className="truncate text-quiet">{shape.id}</span>
                       </button>
                     </li>
                   ))}
                 </ul>
-                {seen && seen.shapes.length > LISTED && (
-                  <Note>…and {seen.shapes.length - LISTED} more in the view.</Note>
+                {(seen?.shapes?.length ?? 0) > LISTED && (
+                  <Note>…and {seen!.shapes!.length - LISTED} more in the view.</Note>
                 )}
               </>
             )}

@@ -2,15 +2,13 @@
 import { create } from 'zustand';
 import type { MeshCounts, Project, Proof } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { BuildView, DrawnMesh, Failure } from '../worker/geometry.worker.ts';
+import type { BuildView, Failure, LayerView } from '../worker/geometry.worker.ts';
 import { useProject } from './project.ts';
 
 interface BuildState {
   readonly view: BuildView | null;
   /** The document that `view` was made from. */
   readonly of: Project | null;
-  /** Meshes of the view by key. */
-  readonly meshes: ReadonlyMap<string, DrawnMesh>;
   /** Proofs by mesh key; a shown layer without one is still being checked. */
   readonly proofs: Readonly<Record<string, Proof>>;
   /** Totals of the last complete proof, and of the one before it. */
@@ -32,7 +30,6 @@ export interface Totals extends MeshCounts {
 const EMPTY: BuildState = {
   view: null,
   of: null,
-  meshes: new Map(),
   proofs: {},
   totals: null,
   before: null,
@@ -65,9 +62,11 @@ async function buildLatest(): Promise<void> {
   set({ busy: true });
   while (wanted && wanted !== get().of) {
     const project = wanted;
-    const outcome = await geometry((api) => api.build(project, [...get().meshes.keys()]));
+    const seen = get().view?.layers ?? [];
+    const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
+    const outcome = await geometry((api) => api.build(project, known));
     if (!wanted) break;
-    if (outcome.ok) take(project, outcome.value);
+    if (outcome.ok) set({ view: completed(outcome.value, seen), of: project, failure: null });
     else set({ failure: outcome.error, of: project });
   }
   clearTimeout(slow);
@@ -75,14 +74,16 @@ async function buildLatest(): Promise<void> {
   proofTimer = setTimeout(() => void prove(), PROOF_DELAY_MS);
 }
 
-function take(project: Project, view: BuildView): void {
-  const known = get().meshes;
-  const meshes = new Map<string, DrawnMesh>();
-  for (const { key, mesh } of view.layers) {
-    const drawn = mesh ?? known.get(key);
-    if (drawn) meshes.set(key, drawn);
-  }
-  set({ view, of: project, meshes, failure: null });
+/** The view with what the worker left out because it had sent it before. */
+function completed(view: BuildView, seen: readonly LayerView[]): BuildView {
+  const meshes = new Map(seen.map(({ key, mesh }) => [key, mesh]));
+  const shapes = new Map(seen.map((layer) => [layer.shapesKey, layer.shapes]));
+  const layers = view.layers.map((layer) => ({
+    ...layer,
+    mesh: layer.mesh ?? meshes.get(layer.key) ?? null,
+    shapes: layer.shapes ?? shapes.get(layer.shapesKey) ?? [],
+  }));
+  return { ...view, layers };
 }
 
 async function prove(): Promise<void> {

@@ -38,6 +38,11 @@ export const screen = {
   setGround: (ground: Ground) => set({ ground }),
   toggleWire: () => set({ wire: !get().wire }),
   setSplit: (split: number) => set({ split: Math.min(1, Math.max(0, split)) }),
+  /** Both halves, seen straight from the front so that they line up. */
+  divide(): void {
+    set({ split: 0.5 });
+    screen.lookFrom('front');
+  },
   lookFrom: (direction: Direction) => set({ look: { direction, count: get().look.count + 1 } }),
   pointAt: (place: Point3 | null) => set({ place }),
 };

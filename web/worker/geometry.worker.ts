@@ -47,15 +47,18 @@ export interface FlatShape {
   /** SVG path data on the sheet, y up. */
   readonly d: string;
   readonly fillRule: 'nonzero' | 'evenodd';
-  readonly skipped: boolean;
 }
 
 export interface LayerView {
   readonly id: string;
+  /** Equal keys, equal meshes; '' for a layer that is not built. */
   readonly key: string;
   /** Null when the caller has the mesh of this key already, or there is none. */
   readonly mesh: DrawnMesh | null;
-  readonly shapes: readonly FlatShape[];
+  /** Equal keys, equal shapes. */
+  readonly shapesKey: string;
+  /** All members, skipped ones too; null when the caller has those of this key already. */
+  readonly shapes: readonly FlatShape[] | null;
   readonly outlines: number;
   readonly points: number;
   readonly width: Width | null;
@@ -116,7 +119,7 @@ const api = {
     });
   },
 
-  /** Evaluates everything that is shown. @param known mesh keys the caller already has */
+  /** Evaluates everything that is shown. @param known keys of meshes and shapes the caller already has */
   async build(project: Project, known: readonly string[]): Promise<Outcome<BuildView>> {
     try {
       await fetchTexts(project);
@@ -193,16 +196,18 @@ function buildView(project: Project, known: ReadonlySet<string>): BuildView {
 }
 
 function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): LayerView {
-  const shapes = flatShapes(project, layer);
+  const source = project.sources.find((candidate) => candidate.id === layer.source)!;
+  const shapesKey = JSON.stringify([source.asset, source.scale, source.origin, layer.members]);
+  const shapes = known.has(shapesKey) ? null : flatShapes(layer, source);
+  const flat = { ...EMPTY_VIEW, id: layer.id, shapesKey, shapes };
   try {
     const { regions, points, stranded } = evaluator.outlines(project, layer);
-    if (!layer.shown) return { ...EMPTY_VIEW, id: layer.id, shapes, outlines: regions.length, points, stranded };
+    if (!layer.shown) return { ...flat, outlines: regions.length, points, stranded };
     const { key, mesh, plan, warnings } = evaluator.build(project, layer);
     return {
-      id: layer.id,
+      ...flat,
       key,
       mesh: known.has(key) ? null : drawn(mesh),
-      shapes,
       outlines: regions.length,
       points,
       width: evaluator.width(project, layer),
@@ -210,10 +215,9 @@ function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): 
       ringOutlines: plan.ringOutlines,
       stranded,
       warnings,
-      error: null,
     };
   } catch (error) {
-    return { ...EMPTY_VIEW, id: layer.id, shapes, error: failed(error).error };
+    return { ...flat, error: failed(error).error };
   }
 }
 
@@ -230,18 +234,10 @@ const EMPTY_VIEW = {
   error: null,
 } as const;
 
-function flatShapes(project: Project, layer: Layer): FlatShape[] {
-  const source = project.sources.find((candidate) => candidate.id === layer.source)!;
+function flatShapes(layer: Layer, source: Source): FlatShape[] {
   const { shapes } = membersOf({ ...layer, skipped: [] }, evaluator.drawing(source));
   const paths = placedPaths(shapes, source);
-  const skipped = new Set(layer.skipped);
-  return shapes.map(({ id, name, fillRule }, i) => ({
-    id,
-    name,
-    d: printPath(paths[i]!),
-    fillRule,
-    skipped: skipped.has(id),
-  }));
+  return shapes.map(({ id, name, fillRule }, i) => ({ id, name, d: printPath(paths[i]!), fillRule }));
 }
 
 function drawn(mesh: Mesh): DrawnMesh {

@@ -1,0 +1,407 @@
+// arrangement.ts — closed paths on the integer grid to the regions they fill. The paths are cut where they meet, which
+// makes them a planar graph; winding numbers of its faces follow from one ray per connected piece; the boundary of what
+// is filled is read off the graph. Everything after the cuts is exact integer arithmetic, so coincident edges, repeated
+// paths and many lines through one point need no care. Rounding of cuts is settled by snapping to vertices that lie
+// within a pixel (Hobby 1999, "Practical segment intersection with finite precision output"), round after round.
+import { SegmentGrid } from './segment-grid.ts';
+
+export interface GridPoint {
+  readonly x: number;
+  readonly y: number;
+}
+export type GridPath = readonly GridPoint[];
+
+/** A contour, counter-clockwise with y up, and its holes, clockwise: the inside is on the left of both. */
+export interface GridRegion {
+  readonly outer: GridPath;
+  readonly holes: readonly GridPath[];
+}
+
+/** `positive` and `twice` are for paths that run with their inside on the left: where they lie once, and twice. */
+export type GridFill = 'nonzero' | 'evenodd' | 'positive' | 'twice';
+
+const FILLED: Record<GridFill, (winding: number) => boolean> = {
+  nonzero: (winding) => winding !== 0,
+  evenodd: (winding) => winding % 2 !== 0,
+  positive: (winding) => winding > 0,
+  twice: (winding) => winding > 1,
+};
+
+/** Coordinates stay below this, so that products of their differences are exact: (2 · 2^25)² ≤ 2^53. */
+export const GRID_REACH = 2 ** 25;
+
+/**
+ * The regions that closed paths fill.
+ * @param paths integer coordinates within ±{@link GRID_REACH}; anything else about them is free
+ * @returns regions whose rings do not cross; rings that touch in a point pass through it one sector at a time
+ */
+export function fillRegions(paths: readonly GridPath[], fill: GridFill): GridRegion[] {
+  const edges = netEdges(cutWhereTheyMeet(paths), fill);
+  return edges.count === 0 ? [] : new Arrangement(edges, FILLED[fill]).regions();
+}
+
+// --- cutting --------------------------------------------------------------------------------------------------------
+
+/** A vertex nearer to an edge than this many steps is put on it: a little more than half a pixel's diagonal. */
+const SNAP = 0.75;
+/** Cuts move edges by less than a step, which hardly ever makes a new crossing; each round mends what the last one made. */
+const MAX_ROUNDS = 24;
+
+/** Four numbers an edge, from where to where; afterwards edges meet at their ends only. */
+function cutWhereTheyMeet(paths: readonly GridPath[]): Float64Array {
+  let edges = edgesOf(paths);
+  for (let round = 0; round < MAX_ROUNDS; round++) {
+    const cuts = new Cuts(edges);
+    const grid = new SegmentGrid(edges);
+    for (let i = 0; i < edges.length / 4; i++) {
+      const [ax, ay, bx, by] = [edges[4 * i]!, edges[4 * i + 1]!, edges[4 * i + 2]!, edges[4 * i + 3]!];
+      grid.box(Math.min(ax, bx) - 1, Math.min(ay, by) - 1, Math.max(ax, bx) + 1, Math.max(ay, by) + 1, (j) => {
+        if (j > i) cuts.meet(i, j);
+      });
+    }
+    if (cuts.isEmpty) break;
+    edges = cuts.applied();
+  }
+  return edges;
+}
+
+function edgesOf(paths: readonly GridPath[]): Float64Array {
+  const edges = new Float64Array(4 * paths.reduce((sum, path) => sum + path.length, 0));
+  let at = 0;
+  for (const path of paths) {
+    for (let i = 0, p = path[path.length - 1]; i < path.length; p = path[i++]) {
+      const q = path[i]!;
+      if (p!.x === q.x && p!.y === q.y) continue;
+      edges[at++] = p!.x;
+      edges[at++] = p!.y;
+      edges[at++] = q.x;
+      edges[at++] = q.y;
+    }
+  }
+  return edges.subarray(0, at);
+}
+
+class Cuts {
+  private readonly edges: Float64Array;
+  /** Points inside an edge, flat x, y. */
+  private readonly inside = new Map<number, number[]>();
+
+  constructor(edges: Float64Array) {
+    this.edges = edges;
+  }
+
+  get isEmpty(): boolean {
+    return this.inside.size === 0;
+  }
+
+  /** Finds where edges i and j have to be cut so that they meet at ends only. */
+  meet(i: number, j: number): void {
+    const e = this.edges;
+    const [ax, ay, bx, by] = [e[4 * i]!, e[4 * i + 1]!, e[4 * i + 2]!, e[4 * i + 3]!];
+    const [cx, cy, dx, dy] = [e[4 * j]!, e[4 * j + 1]!, e[4 * j + 2]!, e[4 * j + 3]!];
+    if (Math.max(cx, dx) < Math.min(ax, bx) - 1 || Math.min(cx, dx) > Math.max(ax, bx) + 1) return;
+    if (Math.max(cy, dy) < Math.min(ay, by) - 1 || Math.min(cy, dy) > Math.max(ay, by) + 1) return;
+    const c = cross(bx - ax, by - ay, cx - ax, cy - ay);
+    const d = cross(bx - ax, by - ay, dx - ax, dy - ay);
+    const a = cross(dx - cx, dy - cy, ax - cx, ay - cy);
+    const b = cross(dx - cx, dy - cy, bx - cx, by - cy);
+    const ab = SNAP * Math.hypot(bx - ax, by - ay);
+    const cd = SNAP * Math.hypot(dx - cx, dy - cy);
+    const snapped =
+      +(Math.abs(c) <= ab && this.addVertex(i, cx, cy)) +
+      +(Math.abs(d) <= ab && this.addVertex(i, dx, dy)) +
+      +(Math.abs(a) <= cd && this.addVertex(j, ax, ay)) +
+      +(Math.abs(b) <= cd && this.addVertex(j, bx, by));
+    if (snapped > 0 || c > 0 === d > 0 || a > 0 === b > 0 || c * d * a * b === 0) return;
+    const t = a / (a - b);
+    const [x, y] = [Math.round(ax + t * (bx - ax)) + 0, Math.round(ay + t * (by - ay)) + 0];
+    this.add(i, x, y);
+    this.add(j, x, y);
+  }
+
+  /** Cuts the edge at a vertex beside it; false when the vertex is one of its ends or beyond them. */
+  private addVertex(edge: number, x: number, y: number): boolean {
+    const e = this.edges;
+    const [ax, ay, bx, by] = [e[4 * edge]!, e[4 * edge + 1]!, e[4 * edge + 2]!, e[4 * edge + 3]!];
+    const along = (x - ax) * (bx - ax) + (y - ay) * (by - ay);
+    if (along <= 0 || along >= (bx - ax) ** 2 + (by - ay) ** 2) return false;
+    return this.add(edge, x, y);
+  }
+
+  private add(edge: number, x: number, y: number): boolean {
+    const e = this.edges;
+    if ((x === e[4 * edge] && y === e[4 * edge + 1]) || (x === e[4 * edge + 2] && y === e[4 * edge + 3])) return false;
+    const points = this.inside.get(edge);
+    if (points) points.push(x, y);
+    else this.inside.set(edge, [x, y]);
+    return true;
+  }
+
+  applied(): Float64Array {
+    const result: number[] = [];
+    for (let i = 0; i < this.edges.length; i += 4) {
+      const [ax, ay, bx, by] = [this.edges[i]!, this.edges[i + 1]!, this.edges[i + 2]!, this.edges[i + 3]!];
+      const points = this.inside.get(i / 4);
+      if (!points) {
+        result.push(ax, ay, bx, by);
+        continue;
+      }
+      const along = (k: number) => (points[2 * k]! - ax) * (bx - ax) + (points[2 * k + 1]! - ay) * (by - ay);
+      const order = Array.from({ length: points.length / 2 }, (_, k) => k).sort((k, l) => along(k) - along(l));
+      let [x, y] = [ax, ay];
+      for (const [nextX, nextY] of [
+        ...order.map((k) => [points[2 * k]!, points[2 * k + 1]!] as const),
+        [bx, by] as const,
+      ]) {
+        if (nextX !== x || nextY !== y) result.push(x, y, nextX, nextY);
+        [x, y] = [nextX, nextY];
+      }
+    }
+    return Float64Array.from(result);
+  }
+}
+
+const cross = (ux: number, uy: number, vx: number, vy: number) => ux * vy - uy * vx;
+
+// --- coincident edges become one ------------------------------------------------------------------------------------
+
+interface NetEdges {
+  readonly count: number;
+  /** Flat x, y of the vertices, ordered by x, then y. */
+  readonly points: Float64Array;
+  /** Two vertices an edge, the smaller first. */
+  readonly ends: Uint32Array;
+  /** By how much the winding number is higher on the left of an edge than on its right. */
+  readonly weights: Int32Array;
+}
+
+/** Edges that change nothing about the filling cancel out. */
+function netEdges(edges: Float64Array, fill: GridFill): NetEdges {
+  const { points, ids } = weldPoints(edges);
+  const n = points.length / 2;
+  const net = new Map<number, number>();
+  for (let i = 0; i < ids.length; i += 2) {
+    const [p, q] = [ids[i]!, ids[i + 1]!];
+    const key = Math.min(p, q) * n + Math.max(p, q);
+    net.set(key, (net.get(key) ?? 0) + (p < q ? 1 : -1));
+  }
+  const kept = [...net].filter(([, weight]) => (fill === 'evenodd' ? weight % 2 !== 0 : weight !== 0));
+  return {
+    count: kept.length,
+    points,
+    ends: Uint32Array.from(kept.flatMap(([key]) => [Math.floor(key / n), key % n])),
+    weights: Int32Array.from(kept, ([, weight]) => weight),
+  };
+}
+
+/** Vertex numbers of flat points, ordered by x, then y. */
+function weldPoints(flat: Float64Array): { points: Float64Array; ids: Uint32Array } {
+  const count = flat.length / 2;
+  const order = Uint32Array.from({ length: count }, (_, i) => i).sort(
+    (i, j) => flat[2 * i]! - flat[2 * j]! || flat[2 * i + 1]! - flat[2 * j + 1]!,
+  );
+  const ids = new Uint32Array(count);
+  const points: number[] = [];
+  for (const i of order) {
+    const [x, y] = [flat[2 * i]!, flat[2 * i + 1]!];
+    if (points.at(-2) !== x || points.at(-1) !== y) points.push(x, y);
+    ids[i] = points.length / 2 - 1;
+  }
+  return { points: Float64Array.from(points), ids };
+}
+
+// --- the planar graph -----------------------------------------------------------------------------------------------
+
+/** Half-edge 2e runs edge e forward, 2e + 1 backward; the twin of h is h ^ 1. Faces lie on the left. */
+class Arrangement {
+  private readonly edges: NetEdges;
+  private readonly isFilled: (winding: number) => boolean;
+  /** Half-edges that leave vertex v, counter-clockwise: around[starts[v]] … around[starts[v + 1] − 1]. */
+  private readonly starts: Uint32Array;
+  private readonly around: Uint32Array;
+  private readonly place: Uint32Array;
+  /** Winding number on the left of each half-edge. */
+  private readonly winding: Int32Array;
+  private readonly grid: SegmentGrid;
+
+  constructor(edges: NetEdges, isFilled: (winding: number) => boolean) {
+    this.edges = edges;
+    this.isFilled = isFilled;
+    const half = 2 * edges.count;
+    this.starts = new Uint32Array(edges.points.length / 2 + 1);
+    for (const v of edges.ends) this.starts[v + 1]!++;
+    for (let v = 1; v < this.starts.length; v++) this.starts[v]! += this.starts[v - 1]!;
+    this.around = new Uint32Array(half);
+    const fill = this.starts.slice();
+    for (let h = 0; h < half; h++) this.around[fill[this.origin(h)]!++] = h;
+    for (let v = 0; v + 1 < this.starts.length; v++) this.sortAround(v);
+    this.place = new Uint32Array(half);
+    for (const [i, h] of this.around.entries()) this.place[h] = i;
+    const { points, ends } = edges;
+    const segments = new Float64Array(4 * edges.count);
+    for (let i = 0; i < segments.length; i++) segments[i] = points[2 * ends[i >> 1]! + (i % 2)]!;
+    this.grid = new SegmentGrid(segments);
+    this.winding = this.windingNumbers();
+  }
+
+  private origin(h: number): number {
+    return this.edges.ends[h]!;
+  }
+
+  private weight(h: number): number {
+    const weight = this.edges.weights[h >> 1]!;
+    return h % 2 === 0 ? weight : -weight;
+  }
+
+  /** Counter-clockwise, from straight down (left out) round to straight down. */
+  private sortAround(v: number): void {
+    const [from, to] = [this.starts[v]!, this.starts[v + 1]!];
+    // Insertion: nearly every vertex has two edges.
+    for (let i = from + 1; i < to; i++) {
+      const h = this.around[i]!;
+      let j = i;
+      for (; j > from && this.isBefore(h, this.around[j - 1]!); j--) this.around[j] = this.around[j - 1]!;
+      this.around[j] = h;
+    }
+  }
+
+  private isBefore(g: number, h: number): boolean {
+    const { points, ends } = this.edges;
+    const [from, toG, toH] = [2 * ends[g]!, 2 * ends[g ^ 1]!, 2 * ends[h ^ 1]!];
+    const [gx, gy] = [points[toG]! - points[from]!, points[toG + 1]! - points[from + 1]!];
+    const [hx, hy] = [points[toH]! - points[from]!, points[toH + 1]! - points[from + 1]!];
+    const [gLeftward, hLeftward] = [isLeftward(gx, gy), isLeftward(hx, hy)];
+    return gLeftward === hLeftward ? cross(gx, gy, hx, hy) > 0 : hLeftward;
+  }
+
+  /** The next half-edge that leaves the same vertex, clockwise. */
+  private clockwise(h: number): number {
+    const v = this.origin(h);
+    const i = this.place[h]!;
+    return this.around[i === this.starts[v]! ? this.starts[v + 1]! - 1 : i - 1]!;
+  }
+
+  private windingNumbers(): Int32Array {
+    const UNKNOWN = -(2 ** 31);
+    const winding = new Int32Array(2 * this.edges.count).fill(UNKNOWN);
+    for (let v = 0; v + 1 < this.starts.length; v++) {
+      if (this.starts[v] === this.starts[v + 1]) continue;
+      // Vertices are ordered by x, so the first one met of each connected piece is its leftmost: nothing of the piece lies
+      // to its left, and the face there is on the left of its steepest edge.
+      const first = this.around[this.starts[v + 1]! - 1]!;
+      if (winding[first] !== UNKNOWN) continue;
+      const stack: [number, number][] = [[first, this.windingLeftOf(v)]];
+      while (stack.length > 0) {
+        const [from, value] = stack.pop()!;
+        if (winding[from] !== UNKNOWN) continue;
+        for (let h = from; winding[h] === UNKNOWN; h = this.clockwise(h ^ 1)) {
+          winding[h] = value;
+          stack.push([h ^ 1, value - this.weight(h)]);
+        }
+      }
+    }
+    return winding;
+  }
+
+  /** Winding number just left of a vertex with nothing of its own piece there: edges that a ray to the left meets. */
+  private windingLeftOf(v: number): number {
+    let sum = 0;
+    this.eachLeftOf(v, (e, rises) => {
+      sum += rises ? -this.edges.weights[e]! : this.edges.weights[e]!;
+    });
+    return sum;
+  }
+
+  /** Edges that pass the height of vertex v on its left. @param visit told whether the edge runs upward */
+  private eachLeftOf(v: number, visit: (edge: number, rises: boolean) => void): void {
+    const { points, ends } = this.edges;
+    const [x, y] = [points[2 * v]!, points[2 * v + 1]!];
+    this.grid.box(-Infinity, y, x, y, (e) => {
+      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+      const [py, qy] = [points[p + 1]!, points[q + 1]!];
+      if (py <= y === qy <= y) return;
+      const rises = qy > py;
+      const side = cross(points[q]! - points[p]!, qy - py, x - points[p]!, y - py);
+      if (side !== 0 && side < 0 === rises) visit(e, rises);
+    });
+  }
+
+  // --- the boundary ---
+
+  private isBoundary(h: number): boolean {
+    return this.isFilled(this.winding[h]!) && !this.isFilled(this.winding[h ^ 1]!);
+  }
+
+  regions(): GridRegion[] {
+    const ringOf = new Int32Array(2 * this.edges.count).fill(-1);
+    const rings: number[][] = [];
+    for (const start of this.around) {
+      if (ringOf[start] !== -1 || !this.isBoundary(start)) continue;
+      const ring: number[] = [];
+      for (let h = start; ringOf[h] === -1; h = this.following(h)) {
+        ringOf[h] = rings.length;
+        ring.push(h);
+      }
+      rings.push(ring);
+    }
+    const parents = rings.map((ring) => (this.area(ring) > 0 ? -1 : this.ringLeftOf(ring, ringOf)));
+    const regions = new Map<number, { outer: GridPath; holes: GridPath[] }>();
+    for (const [r, ring] of rings.entries())
+      if (parents[r] === -1) regions.set(r, { outer: this.path(ring), holes: [] });
+    for (const [r, ring] of rings.entries()) {
+      if (parents[r] === -1) continue;
+      // What lies left of a hole may be another hole of the same region.
+      let parent = parents[r]!;
+      while (parents[parent] !== -1) parent = parents[parent]!;
+      regions.get(parent)!.holes.push(this.path(ring));
+    }
+    return [...regions.values()];
+  }
+
+  /** Of the boundary that leaves where h arrives, the first one clockwise: both bound one sector of the inside. */
+  private following(h: number): number {
+    let next = this.clockwise(h ^ 1);
+    while (!this.isBoundary(next)) next = this.clockwise(next);
+    return next;
+  }
+
+  /** The ring that bounds the filling to the left of a hole. */
+  private ringLeftOf(ring: readonly number[], ringOf: Int32Array): number {
+    const { points, ends } = this.edges;
+    const v = ring.reduce((least, h) => Math.min(least, this.origin(h)), Infinity);
+    const y = points[2 * v + 1]!;
+    let [found, bestX, bestSlope] = [-1, -Infinity, -Infinity];
+    this.eachLeftOf(v, (e, rises) => {
+      const h = 2 * e + (rises ? 1 : 0);
+      // The filling lies on the right of this edge, so its boundary runs downward.
+      const owner = ringOf[h]!;
+      if (owner === -1) return;
+      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+      const slope = (points[q]! - points[p]!) / (points[q + 1]! - points[p + 1]!);
+      const x = points[p]! + slope * (y - points[p + 1]!);
+      // Edges that start at one point of the ray are ordered as they lie just above it.
+      if (x < bestX || (x === bestX && slope <= bestSlope)) return;
+      [found, bestX, bestSlope] = [owner, x, slope];
+    });
+    return found;
+  }
+
+  private path(ring: readonly number[]): GridPath {
+    const { points } = this.edges;
+    return ring.map((h) => ({ x: points[2 * this.origin(h)]!, y: points[2 * this.origin(h) + 1]! }));
+  }
+
+  private area(ring: readonly number[]): number {
+    const { points } = this.edges;
+    const [x0, y0] = [points[2 * this.origin(ring[0]!)]!, points[2 * this.origin(ring[0]!) + 1]!];
+    let twice = 0;
+    for (const h of ring) {
+      const [p, q] = [2 * this.origin(h), 2 * this.origin(h ^ 1)];
+      twice += cross(points[p]! - x0, points[p + 1]! - y0, points[q]! - x0, points[q + 1]! - y0);
+    }
+    return twice;
+  }
+}
+
+/** Whether a direction lies in the second half of the order: from straight up (left out) over left to straight down. */
+const isLeftward = (dx: number, dy: number) => dx < 0 || (dx === 0 && dy < 0);

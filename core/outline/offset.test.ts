@@ -1,0 +1,96 @@
+// Offsets and widths against closed forms.
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { rectangle, region, regularPolygon, reversed, spikyRing } from '../testing/shapes.ts';
+import { segmentsOf } from './apart.ts';
+import { regionsArea, ringLength, ringsOf } from './measure.ts';
+import { insetRegions } from './offset.ts';
+import { regionsOf } from './regions.ts';
+import { narrowest } from './width.ts';
+
+describe('insets', () => {
+  it('shrinks a rectangle by the distance on every side', () => {
+    const [inner] = insetRegions([region(rectangle(0, 0, 10, 6))], 1, 0.01);
+    expect(regionsArea([inner!])).toBeCloseTo(8 * 4, 4);
+  });
+
+  it('shrinks a regular polygon to one of its own kind', () => {
+    // The apothem r·cos(π/n) falls by the distance, the area with its square.
+    for (const n of [5, 8, 24]) {
+      const apothem = 10 * Math.cos(Math.PI / n);
+      const [inner] = insetRegions([region(regularPolygon(n, 10))], 2, 0.01);
+      const expected = n * Math.tan(Math.PI / n) * (apothem - 2) ** 2;
+      expect(regionsArea([inner!])).toBeCloseTo(expected, 3);
+    }
+  });
+
+  it('grows holes and splits at a neck', () => {
+    const frame = region(rectangle(0, 0, 10, 10), reversed(rectangle(4, 4, 2, 2)));
+    expect(regionsArea(insetRegions([frame], 1, 0.01))).toBeCloseTo(64 - 16, 4);
+    const neck = regionsOf([rectangle(0, 0, 4, 4), rectangle(4, 1.5, 2, 1), rectangle(6, 0, 4, 4)], 'nonzero');
+    expect(neck).toHaveLength(1);
+    expect(insetRegions(neck, 0.6, 0.01)).toHaveLength(2);
+  });
+
+  it('is empty where nothing is left', () => {
+    expect(insetRegions([region(rectangle(0, 0, 10, 2))], 1, 0.01)).toEqual([]);
+    expect(insetRegions([region(rectangle(0, 0, 10, 2))], 3, 0.01)).toEqual([]);
+  });
+
+  it('keeps every point at least the distance away from the outline', () => {
+    fc.assert(
+      fc.property(spikyRing, fc.double({ min: 0.05, max: 1, noNaN: true }), (ring, distance) => {
+        const regions = regionsOf([ring], 'nonzero');
+        const edges = segmentsOf(ringsOf(regions));
+        for (const inner of ringsOf(insetRegions(regions, distance, 0.001))) {
+          for (let i = 0; i < inner.length; i += 2) {
+            for (let s = 0; s < edges.length; s += 4) {
+              const [ax, ay, bx, by] = [edges[s]!, edges[s + 1]!, edges[s + 2]!, edges[s + 3]!];
+              const [dx, dy] = [bx - ax, by - ay];
+              const t = ((inner[i]! - ax) * dx + (inner[i + 1]! - ay) * dy) / (dx * dx + dy * dy);
+              if (t < 0 || t > 1) continue;
+              const off = Math.hypot(inner[i]! - ax - t * dx, inner[i + 1]! - ay - t * dy);
+              expect(off).toBeGreaterThan(distance * (1 - 1e-4) - 1e-4);
+            }
+          }
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+});
+
+describe('the narrowest place', () => {
+  it('is half the short side of a rectangle', () => {
+    const { safeReach, at } = narrowest(region(rectangle(0, 0, 20, 3)));
+    expect(safeReach).toBeCloseTo(1.5, 6);
+    expect(at[1]).toBeCloseTo(1.5, 6);
+  });
+
+  it('is the inner radius of a regular polygon', () => {
+    expect(narrowest(region(regularPolygon(7, 10))).safeReach).toBeCloseTo(10 * Math.cos(Math.PI / 7), 3);
+    expect(narrowest(region(regularPolygon(96, 10))).safeReach).toBeCloseTo(10, 1);
+  });
+
+  it('is half the width of a ring', () => {
+    const ring = region(regularPolygon(64, 10), reversed(regularPolygon(64, 8)));
+    expect(narrowest(ring).safeReach).toBeCloseTo(1, 1);
+  });
+
+  it('lies in the neck, where an inset first falls apart', () => {
+    const [dumbbell] = regionsOf([rectangle(0, 0, 4, 4), rectangle(4, 1.5, 2, 1), rectangle(6, 0, 4, 4)], 'nonzero');
+    const { safeReach, at } = narrowest(dumbbell!);
+    expect(safeReach).toBeCloseTo(0.5, 5);
+    expect(at[0]).toBeGreaterThanOrEqual(4);
+    expect(at[0]).toBeLessThanOrEqual(6);
+    expect(insetRegions([dumbbell!], safeReach * 0.98, 0.001)).toHaveLength(1);
+    expect(insetRegions([dumbbell!], safeReach * 1.02, 0.001)).toHaveLength(2);
+  });
+
+  it('is not the tip of a corner', () => {
+    // The inner circle of a triangle: r = 2·area / perimeter.
+    const triangle = regularPolygon(3, 10);
+    const inradius = (2 * regionsArea([region(triangle)])) / ringLength(triangle);
+    expect(narrowest(region(triangle)).safeReach).toBeCloseTo(inradius, 3);
+  });
+});

@@ -1,0 +1,28 @@
+// frame.ts — how everything is framed: flat and solid agree, so that both sides of the divide line up from the front.
+import type { BuildView } from '../worker/geometry.worker.ts';
+
+export type Box = NonNullable<BuildView['box']>;
+
+/** Room around what is framed, as a factor of its size. */
+const MARGIN = 1.25;
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Project units per pixel at which the box's front, seen straight on, fills `size`. */
+export function unitsPerPixel({ min, max }: Box, { width, height }: Size): number {
+  const scale = MARGIN * Math.max((max[0] - min[0]) / width, (max[1] - min[1]) / height);
+  return scale > 0 ? scale : 1;
+}
+
+/** The middle of the box. */
+export function middleOf({ min, max }: Box): [x: number, y: number, z: number] {
+  return [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2];
+}
+
+/** Length of the box's diagonal. */
+export function diagonalOf({ min, max }: Box): number {
+  return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+}
