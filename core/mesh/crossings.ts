@@ -150,7 +150,7 @@ class PairTest {
     return this.volume(a, b, c, point);
   }
 
-  /** Whether an edge of `a` passes through the inside of `b`. */
+  /** Whether an edge of `a` passes from one side of `b` to the other, through its inside or an edge, not a corner. */
   private pierces(a: Triple, b: Triple): boolean {
     for (let k = 0; k < 3; k++) {
       const from = a[k]!;
@@ -158,7 +158,8 @@ class PairTest {
       if (b.includes(from) || b.includes(to)) continue;
       if (this.side(b, from) * this.side(b, to) >= 0) continue;
       const turns = [0, 1, 2].map((m) => this.volume(from, to, b[m]!, b[(m + 1) % 3]!));
-      if (turns[0] !== 0 && turns[0] === turns[1] && turns[1] === turns[2]) return true;
+      const sum = turns[0]! + turns[1]! + turns[2]!;
+      if (Math.abs(sum) >= 2 && turns.every((turn) => turn * sum >= 0)) return true;
     }
     return false;
   }

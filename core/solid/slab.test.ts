@@ -1,0 +1,227 @@
+// Slabs against closed forms for their volume, Euler's characteristic, and an audit that shares no code with the proof.
+import { readdirSync, readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { GeometryError } from '../errors.ts';
+import { readSvg } from '../io/svg/read.ts';
+import { isSound, proofOf } from '../mesh/proof.ts';
+import { trianglesOf } from '../mesh/triangles.ts';
+import { faceCount, type Mesh, SIDES } from '../mesh/types.ts';
+import { pointCount, regionsArea } from '../outline/measure.ts';
+import { regionsOf } from '../outline/regions.ts';
+import type { Region } from '../outline/types.ts';
+import { flatten } from '../path/flatten.ts';
+import { audit } from '../testing/audit.ts';
+import { gridRings, rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
+import { profileRows } from './profile.ts';
+import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
+
+const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1 };
+const chamfer = (reach: number, rise = reach): SlabEdge => ({ profile: 'chamfer', reach, rise, steps: 1 });
+const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({ profile: 'round', reach, rise, steps });
+
+function build(regions: readonly Region[], change: Partial<SlabSpec>): Mesh {
+  const { spec } = fitSpec({ ...PLAIN, ...change });
+  return raiseSlab(planSlab(regions, spec), spec);
+}
+
+function check(mesh: Mesh) {
+  const result = audit(mesh.positions, trianglesOf(mesh).indices);
+  expect(result.loose).toBe(0);
+  expect(result.flat).toBe(0);
+  return result;
+}
+
+/** The inner pyramid's slice between two sections of similar shape: h/3 · (A + B + √AB). */
+const frustum = (height: number, a: number, b: number) => (height / 3) * (a + b + Math.sqrt(a * b));
+
+describe('slabs without an edge', () => {
+  it('are prisms', () => {
+    for (const outline of [rectangle(0, 0, 3, 5), regularPolygon(7, 4), star(5, 10, 4)]) {
+      const mesh = build([region(outline)], {});
+      expect(check(mesh).volume).toBeCloseTo(4 * regionsArea([region(outline)]), 3);
+    }
+  });
+
+  it('have two faces a wall and the fewest triangles: 2(n − 2) on the fronts, 2n on the walls', () => {
+    const mesh = build([region(star(5, 10, 4))], {});
+    expect(faceCount(mesh)).toBe(2 * 8 + 10);
+    expect(trianglesOf(mesh).indices.length / 3).toBe(2 * 8 + 2 * 10);
+  });
+
+  it('satisfy V − E + F = 2(1 − genus), one handle a hole', () => {
+    const frame = region(rectangle(0, 0, 20, 20), reversed(rectangle(2, 2, 4, 4)), reversed(rectangle(10, 10, 5, 5)));
+    const { points, edges, triangles } = check(build([frame], {}));
+    expect(points - edges + triangles).toBe(2 - 2 * 2);
+  });
+
+  it('say which side a face belongs to', () => {
+    const mesh = build([region(rectangle(0, 0, 2, 2))], { front: chamfer(0.2) });
+    const count = (side: (typeof SIDES)[number]) => mesh.sides.filter((s) => s === SIDES.indexOf(side)).length;
+    expect([count('front'), count('edge'), count('wall'), count('back')]).toEqual([2, 4, 4, 2]);
+  });
+});
+
+describe('edges', () => {
+  it('chamfer a box to the volume of its two parts', () => {
+    const mesh = build([region(rectangle(0, 0, 10, 10))], { front: chamfer(1) });
+    expect(check(mesh).volume).toBeCloseTo(3 * 100 + frustum(1, 100, 64), 3);
+  });
+
+  it('keep reach and rise apart, on front and back', () => {
+    const mesh = build([region(rectangle(0, 0, 10, 10))], { front: chamfer(2, 0.5), back: chamfer(1, 1.5) });
+    expect(check(mesh).volume).toBeCloseTo(2 * 100 + frustum(0.5, 100, 36) + frustum(1.5, 100, 64), 3);
+    expect(proofOf(mesh).size[2]).toBeCloseTo(4, 9);
+  });
+
+  it('round in steps to the sum of their slices', () => {
+    const { insets, heights } = profileRows('round', 5);
+    let expected = 3 * 100;
+    for (let k = 0; k < 5; k++) {
+      const [a, b] = [insets[k]!, insets[k + 1]!].map((inset) => (10 - 2 * inset) ** 2) as [number, number];
+      expected += frustum(heights[k + 1]! - heights[k]!, a, b);
+    }
+    expect(check(build([region(rectangle(0, 0, 10, 10))], { front: round(1, 1, 5) })).volume).toBeCloseTo(expected, 3);
+  });
+
+  it('end in the roof of a rectangle where they reach past its half-width', () => {
+    // A hipped roof of slope 1 over a × b (a ≥ b): the ridge is a − b long, the volume b²(3a − b)/12.
+    const [a, b] = [20, 6];
+    const mesh = build([region(rectangle(0, 0, a, b))], { depth: 10, front: { ...chamfer(3), steps: 12 } });
+    const { volume } = check(mesh);
+    expect(volume).toBeGreaterThan(7 * a * b + 0.9 * ((b * b * (3 * a - b)) / 12));
+    expect(volume).toBeLessThan(7 * a * b + (b * b * (3 * a - b)) / 12 + 1);
+  });
+
+  it('are strips of quads that follow the outline where nothing is used up', () => {
+    const outline = region(star(6, 10, 7), reversed(regularPolygon(6, 3)));
+    const { spec } = fitSpec({ ...PLAIN, front: round(0.5), back: round(0.5) });
+    const plan = planSlab([outline], spec);
+    expect(plan.edgePath).toBe('skeleton');
+    const edgeFaces = [...plan.sides.keys()].filter((f) => plan.sides[f] === SIDES.indexOf('edge'));
+    expect(edgeFaces).toHaveLength(2 * 3 * pointCount([outline]));
+    for (const f of edgeFaces) expect(plan.starts[f + 1]! - plan.starts[f]!).toBe(4);
+  });
+
+  it('keep every point of a strip at its exact distance from the line it came from', () => {
+    const outline = region(regularPolygon(9, 10));
+    const { spec } = fitSpec({ ...PLAIN, front: round(1.3) });
+    const plan = planSlab([outline], spec);
+    const insets = profileRows('round', 3).insets.map((share) => share * 1.3);
+    const apothem = 10 * Math.cos(Math.PI / 9);
+    for (let i = 0; i < plan.rows.length; i++) {
+      if (plan.rows[i]! < 0) continue;
+      const radius = Math.hypot(plan.points[2 * i]!, plan.points[2 * i + 1]!);
+      expect(radius * Math.cos(Math.PI / 9)).toBeCloseTo(apothem - insets[plan.rows[i]!]!, 9);
+    }
+  });
+
+  it('fall back to rings, and say so, where a stroke is used up', () => {
+    const dumbbell = regionsOf([rectangle(0, 0, 4, 4), rectangle(4, 1.5, 2, 1), rectangle(6, 0, 4, 4)], 'nonzero');
+    const { spec } = fitSpec({ ...PLAIN, front: round(1) });
+    const plan = planSlab(dumbbell, spec);
+    expect([plan.edgePath, plan.ringOutlines]).toEqual(['rings', 1]);
+    expect(isSound(proofOf(raiseSlab(plan, spec)))).toBe(true);
+  });
+
+  it('close at reaches far beyond anything that fits', () => {
+    for (const reach of [1, 5, 50, 5000])
+      check(build([region(star(7, 10, 3))], { front: round(reach, 1), back: round(reach, 1) }));
+  });
+});
+
+describe('even faces', () => {
+  it('have edges of about the cell size and no splinters', () => {
+    const mesh = build([region(regularPolygon(40, 20))], { faces: 'even', cell: 2 });
+    check(mesh);
+    const { indices } = trianglesOf(mesh);
+    const p = mesh.positions;
+    const angles: number[] = [];
+    for (let t = 0; t < indices.length; t += 3) {
+      const corner = (k: number) => 3 * indices[t + (k % 3)]!;
+      if (p[corner(0) + 2] !== p[corner(1) + 2] || p[corner(0) + 2] !== p[corner(2) + 2]) continue;
+      for (let k = 0; k < 3; k++) {
+        const [a, b, c] = [corner(k), corner(k + 1), corner(k + 2)];
+        const [ux, uy, vx, vy] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[c]! - p[a]!, p[c + 1]! - p[a + 1]!];
+        expect(Math.hypot(ux, uy)).toBeLessThan(2 * 2);
+        angles.push((Math.atan2(Math.abs(ux * vy - uy * vx), ux * vx + uy * vy) * 180) / Math.PI);
+      }
+    }
+    expect(Math.min(...angles)).toBeGreaterThan(20);
+  });
+
+  it('share the rim with walls and edges', () => {
+    for (const change of [{}, { front: round(1) }, { front: chamfer(30), back: chamfer(0.2) }]) {
+      check(build([region(star(5, 20, 9), reversed(regularPolygon(5, 3)))], { faces: 'even', cell: 1.5, ...change }));
+    }
+  });
+
+  it('refuse a cell that would need millions of faces, and name one that would do', () => {
+    expect(() => build([region(rectangle(0, 0, 1000, 1000))], { faces: 'even', cell: 0.5 })).toThrow(
+      /choose a cell of at least/,
+    );
+  });
+});
+
+describe('fitting', () => {
+  it('drops edges that are none and lowers rises to the depth, saying so', () => {
+    expect(fitSpec({ ...PLAIN, front: chamfer(0), back: chamfer(1, 0) }).spec).toMatchObject({
+      front: null,
+      back: null,
+    });
+    const { spec, warnings } = fitSpec({ ...PLAIN, front: chamfer(1, 3), back: chamfer(1, 3) });
+    expect(spec.front!.rise + spec.back!.rise).toBeLessThan(4);
+    expect(warnings[0]!.message).toBe('The edges rise 6 together, more than the depth of 4; they were lowered to fit.');
+    expect(() => fitSpec({ ...PLAIN, depth: Number.NaN })).toThrow(GeometryError);
+  });
+
+  it('plans anew for what changes the plan and not for heights', () => {
+    const spec = { ...PLAIN, front: round(1) };
+    expect(planKey({ ...spec, depth: 9, front: round(1, 2) })).toBe(planKey(spec));
+    expect(planKey({ ...spec, front: round(1.1) })).not.toBe(planKey(spec));
+    expect(planKey({ ...spec, faces: 'even' })).not.toBe(planKey(spec));
+    expect(planKey({ ...spec, cell: 2 })).toBe(planKey(spec));
+  });
+});
+
+describe('every outline closes', () => {
+  const reaches = fc.constantFrom(0, 0.05, 0.3, 1, 4, 40);
+
+  it('with corners on a lattice, where everything happens at once', () => {
+    fc.assert(
+      fc.property(gridRings, reaches, fc.constantFrom<'fewest' | 'even'>('fewest', 'even'), (rings, reach, faces) => {
+        const regions = regionsOf(rings, 'evenodd');
+        fc.pre(regions.length > 0);
+        const mesh = build(regions, { front: round(reach, 1), back: chamfer(reach, 1), faces, cell: 2 });
+        expect(check(mesh).volume).toBeGreaterThan(0);
+      }),
+      { numRuns: 250 },
+    );
+  });
+
+  it('with spikes and notches', () => {
+    fc.assert(
+      fc.property(spikyRing, reaches, (ring, reach) => {
+        const regions = regionsOf([ring], 'nonzero');
+        fc.pre(regions.length > 0);
+        const mesh = build(regions, { front: round(reach, 1), back: round(reach, 1) });
+        expect(isSound(proofOf(mesh))).toBe(true);
+        check(mesh);
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  // @mdi/svg 7.4.47 (Apache-2.0): every fiftieth icon by name; the command line's test takes the first 500.
+  const folder = 'node_modules/@mdi/svg/svg';
+  const icons = readdirSync(folder).filter((_, i) => i % 50 === 0);
+  it.each([0, 0.5, 1, 3])(`with ${icons.length} icons at a reach of %f of 24`, (reach) => {
+    for (const name of icons) {
+      const { shapes } = readSvg(readFileSync(`${folder}/${name}`, 'utf8'));
+      const rings = shapes.flatMap(({ path }) => flatten(path, 0.01));
+      const mesh = build(regionsOf(rings, shapes[0]!.fillRule), { front: round(reach), back: round(reach) });
+      const { loose, flat } = audit(mesh.positions, trianglesOf(mesh).indices);
+      expect([name, loose, flat]).toEqual([name, 0, 0]);
+    }
+  });
+});
