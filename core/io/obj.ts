@@ -12,6 +12,9 @@ export interface ObjFiles {
 /** Nine significant digits bring every float32 back unchanged. */
 const number = (v: number) => String(Number(Math.fround(v).toPrecision(9)));
 
+/** A number from 0 to 1. */
+const share = (v: number) => String(Number(v.toFixed(6)));
+
 /** @param library file name of the MTL, as the OBJ is to name it */
 export function writeObj(parts: readonly Part[], library: string): ObjFiles {
   const names = fileNames(parts.map((part) => part.name));
@@ -47,16 +50,9 @@ function pushTriples(lines: string[], keyword: string, values: ArrayLike<number>
 }
 
 function materialLines(name: string, { colour, opacity, roughness, metalness }: Material): string[] {
-  const kd = hexToRgb(colour).map(number).join(' ');
+  const kd = hexToRgb(colour).map(share).join(' ');
   // Pr and Pm are the common physically based additions to MTL; readers that do not know them skip the lines.
-  return [
-    `newmtl ${name}`,
-    `Kd ${kd}`,
-    `d ${number(opacity)}`,
-    `Pr ${number(roughness)}`,
-    `Pm ${number(metalness)}`,
-    '',
-  ];
+  return [`newmtl ${name}`, `Kd ${kd}`, `d ${share(opacity)}`, `Pr ${share(roughness)}`, `Pm ${share(metalness)}`, ''];
 }
 
 /** Reads objects, faces of any size and the colours of the MTL. Texture coordinates and groups are passed over. */

@@ -8,7 +8,7 @@ const HEADER = 80;
 const RECORD = 50;
 
 export function writeStl(parts: readonly Part[]): Uint8Array {
-  const divided = parts.map(({ mesh }) => ({ mesh, indices: trianglesOf(mesh).indices }));
+  const divided = apart(parts).map((mesh) => ({ mesh, indices: trianglesOf(mesh).indices }));
   const count = divided.reduce((sum, { indices }) => sum + indices.length / 3, 0);
   const bytes = new Uint8Array(HEADER + 4 + RECORD * count);
   // The header must not begin with "solid", which is how readers tell the text form.
@@ -25,6 +25,27 @@ export function writeStl(parts: readonly Part[]): Uint8Array {
     }
   }
   return bytes;
+}
+
+/**
+ * The parts' meshes without common points. Readers weld equal points, so that two closed parts that lie wall to wall would
+ * become one body with edges of four faces; each part that shares a point is moved aside by a few float32 steps.
+ */
+function apart(parts: readonly Part[]): Mesh[] {
+  const reach = parts.reduce((most, { mesh }) => mesh.positions.reduce((m, v) => Math.max(m, Math.abs(v)), most), 0);
+  const step = 2 ** (Math.ceil(Math.log2(reach || 1)) - 23);
+  const taken = new Set<string>();
+  return parts.map(({ mesh }) => {
+    for (let steps = 0; ; steps++) {
+      const positions = mesh.positions.map((v, i) => (i % 3 === 0 ? Math.fround(v) + steps * step : v));
+      const keys = Array.from({ length: positions.length / 3 }, (_, p) =>
+        Array.from(positions.subarray(3 * p, 3 * p + 3), Math.fround).join(),
+      );
+      if (keys.some((key) => taken.has(key))) continue;
+      for (const key of keys) taken.add(key);
+      return steps === 0 ? mesh : { ...mesh, positions };
+    }
+  });
 }
 
 type Point = [number, number, number];

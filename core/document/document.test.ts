@@ -1,0 +1,273 @@
+// The document: commands, history, arranging a drawing, evaluating it.
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { GeometryError } from '../errors.ts';
+import { readSvg } from '../io/svg/read.ts';
+import { isSound, proofOf } from '../mesh/proof.ts';
+import { regionsArea } from '../outline/measure.ts';
+import { arrange } from './arrange.ts';
+import { applyCommand, type Command, CommandSchema } from './commands.ts';
+import { Evaluator } from './evaluate.ts';
+import { record, redo, startHistory, undo } from './history.ts';
+import { readProject } from './migrate.ts';
+import { colourName, uniqueName } from './names.ts';
+import { emptyProject, type Project } from './schema.ts';
+
+const PATCH = readFileSync('demo/patch.svg', 'utf8');
+const ASSET = 'a'.repeat(64);
+
+/** A project with one drawing of 100 units square, 1 mm a unit. */
+function projectOf(svg: string, size?: number): Project {
+  let ids = 0;
+  const { placement, layers } = arrange(readSvg(svg), 'source', {
+    unit: 'mm',
+    tolerance: 0.01,
+    ...(size === undefined ? {} : { size }),
+    newId: (kind) => `${kind}-${ids++}`,
+  });
+  const source = { id: 'source', kind: 'vector' as const, name: 'drawing.svg', asset: ASSET, ...placement };
+  return applyCommand(emptyProject('Test'), { do: 'add-source', source, layers: [...layers] });
+}
+
+const drawing = (body: string) => `<svg viewBox="0 0 100 100">${body}</svg>`;
+const SQUARES = drawing(
+  '<rect id="low" width="40" height="40" fill="teal"/><rect id="high" x="20" y="20" width="40" height="40" fill="#c33"/><rect x="70" y="70" width="20" height="20" fill="teal"/>',
+);
+
+describe('arranging', () => {
+  it('makes one layer a colour, in paint order, named, resting on what lies below', () => {
+    const { layers } = projectOf(SQUARES);
+    expect(layers.map(({ name, members, base }) => [name, members.length, base])).toEqual([
+      ['Teal', 2, 0],
+      ['High', 1, layers[0]!.depth],
+    ]);
+    expect(layers.map(({ material }) => material.colour)).toEqual(['#008080', '#cc3333']);
+  });
+
+  it('lands centred and at the size that was asked for', () => {
+    const project = projectOf(SQUARES, 180);
+    const evaluator = new Evaluator(() => SQUARES);
+    const rings = project.layers.flatMap((layer) =>
+      evaluator.outlines(project, layer).regions.map(({ outer }) => outer),
+    );
+    const xs = rings.flatMap((ring) => [...ring].filter((_, i) => i % 2 === 0));
+    expect([Math.min(...xs), Math.max(...xs)]).toEqual([-90, 90]);
+  });
+
+  it('keeps the physical size a drawing states', () => {
+    const svg = '<svg width="10cm" viewBox="0 0 50 50"><rect width="50" height="25"/></svg>';
+    let ids = 0;
+    const options = { tolerance: 0.01, newId: () => `id-${ids++}` };
+    expect(arrange(readSvg(svg), 's', { ...options, unit: 'mm' }).size).toBeCloseTo(100, 6);
+    expect(arrange(readSvg(svg), 's', { ...options, unit: 'in' }).size).toBeCloseTo(10 / 2.54, 6);
+  });
+
+  it('recognises paper that covers the sheet, switches it off and says so', () => {
+    const svg = drawing(
+      '<rect id="paper" width="100" height="100" fill="#fbfaf4"/><circle cx="50" cy="50" r="20" fill="#fbfaf4"/>',
+    );
+    let ids = 0;
+    const { layers, warnings } = arrange(readSvg(svg), 's', { unit: 'mm', tolerance: 0.01, newId: () => `l${ids++}` });
+    expect(layers.map(({ ground, shown, members }) => [ground, shown, members])).toEqual([
+      [true, false, ['#paper']],
+      [false, true, ['/circle1']],
+    ]);
+    expect(warnings[0]!.message).toContain('“paper” covers the whole sheet');
+  });
+
+  it.each([
+    ['a coloured sheet', '<rect width="100" height="100" fill="#20344a"/><circle r="9"/>'],
+    ['white that does not cover', '<rect width="60" height="100" fill="white"/><circle r="9"/>'],
+    ['white that is all there is', '<rect width="100" height="100" fill="white"/>'],
+    ['white on top', '<circle r="9"/><rect width="100" height="100" fill="white"/>'],
+  ])('builds %s', (_, body) => {
+    expect(projectOf(drawing(body)).layers.some(({ ground }) => ground)).toBe(false);
+  });
+
+  it('starts with an edge that is safe everywhere', () => {
+    const project = projectOf(PATCH, 90);
+    const evaluator = new Evaluator(() => PATCH);
+    for (const layer of project.layers.filter(({ shown }) => shown)) {
+      expect(layer.edge.reach).toBeLessThan(evaluator.width(project, layer)!.safeReach);
+    }
+  });
+
+  it('says so when no shape has an area', () => {
+    expect(() => projectOf(drawing('<path d="M0 0L9 9Z"/>'))).toThrow(/no filled shape with an area/);
+  });
+
+  it('names colours in words, each name once', () => {
+    expect(colourName('#2f4f4f')).toBe('Dark slate gray');
+    expect(colourName('#fe0000')).toBe('Red');
+    const taken = new Set<string>();
+    expect([1, 2, 3].map(() => uniqueName('Red', taken))).toEqual(['Red', 'Red 2', 'Red 3']);
+  });
+});
+
+describe('commands', () => {
+  const project = projectOf(SQUARES);
+  const [low, high] = project.layers as [Project['layers'][0], Project['layers'][0]];
+
+  it('change what they name and nothing else', () => {
+    const after = applyCommand(project, {
+      do: 'change-layers',
+      layers: [low.id],
+      change: { depth: 7, edge: { reach: 2 } },
+    });
+    expect(after.layers[0]).toEqual({ ...low, depth: 7, edge: { ...low.edge, reach: 2 } });
+    expect(after.layers[1]).toEqual(high);
+    expect(project.layers[0]).toBe(low);
+  });
+
+  it('keep real sizes when the unit changes', () => {
+    const inches = applyCommand(project, { do: 'set-unit', unit: 'in' });
+    expect(inches.layers[0]!.depth * 25.4).toBeCloseTo(low.depth, 9);
+    expect(inches.sources[0]!.scale * 25.4).toBeCloseTo(project.sources[0]!.scale, 9);
+    expect(inches.tolerance * 25.4).toBeCloseTo(project.tolerance, 9);
+    const back = applyCommand(inches, { do: 'set-unit', unit: 'mm' });
+    expect(back.layers[0]!.depth).toBeCloseTo(low.depth, 9);
+  });
+
+  it('move, remove and rename', () => {
+    expect(applyCommand(project, { do: 'move-layer', layer: low.id, to: 1 }).layers.map(({ id }) => id)).toEqual([
+      high.id,
+      low.id,
+    ]);
+    expect(applyCommand(project, { do: 'remove-layer', layer: low.id }).layers).toEqual([high]);
+    expect(applyCommand(project, { do: 'remove-source', source: 'source' })).toMatchObject({ sources: [], layers: [] });
+    expect(applyCommand(project, { do: 'rename-project', name: ' Patch ' }).name).toBe('Patch');
+  });
+
+  it('refuse what is not there and what does not fit', () => {
+    const refused = (command: Command) => {
+      try {
+        applyCommand(project, command);
+      } catch (error) {
+        return (error as GeometryError).code;
+      }
+      return 'taken';
+    };
+    expect(refused({ do: 'remove-layer', layer: 'nobody' })).toBe('unknown-id');
+    expect(refused({ do: 'scale-source', source: 'nobody', scale: 1 })).toBe('unknown-id');
+    expect(refused({ do: 'change-layers', layers: [low.id], change: { depth: Number.NaN } })).toBe('out-of-range');
+    expect(refused({ do: 'change-layers', layers: [low.id], change: { depth: 0 } })).toBe('out-of-range');
+    expect(refused({ do: 'change-layers', layers: [low.id], change: { material: { colour: 'red' } } })).toBe(
+      'out-of-range',
+    );
+  });
+
+  it('are plain data', () => {
+    const command: Command = { do: 'change-layers', layers: [low.id], change: { base: 3 } };
+    expect(CommandSchema.parse(JSON.parse(JSON.stringify(command)))).toEqual(command);
+    expect(CommandSchema.safeParse({ do: 'explode' }).success).toBe(false);
+  });
+});
+
+describe('history', () => {
+  const start = startHistory(projectOf(SQUARES));
+  const [low] = start.present.layers;
+  const depth = (value: number): Command => ({ do: 'change-layers', layers: [low!.id], change: { depth: value } });
+  const depthOf = ({ present }: typeof start) => present.layers[0]!.depth;
+
+  it('undoes and redoes whatever was done', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.1, max: 99, noNaN: true }), { minLength: 1, maxLength: 20 }),
+        (depths) => {
+          const done = depths.reduce((history, value) => record(history, depth(value)), start);
+          const undone = depths.reduce((history) => undo(history), done);
+          expect(undone.present).toBe(start.present);
+          const redone = depths.reduce((history) => redo(history), undone);
+          expect(redone.present).toEqual(done.present);
+        },
+      ),
+    );
+  });
+
+  it('takes a drag as one change', () => {
+    let history = record(start, depth(1), 'drag');
+    history = record(history, depth(2), 'drag');
+    history = record(history, depth(3), 'drag');
+    expect(history.past).toHaveLength(1);
+    expect(depthOf(undo(history))).toBe(depthOf(start));
+    history = record(history, depth(4), 'another drag');
+    expect(depthOf(undo(history))).toBe(3);
+  });
+
+  it('forgets what was undone when something new is done', () => {
+    const history = record(undo(record(start, depth(5))), depth(6));
+    expect(redo(history)).toBe(history);
+    expect(undo(undo(history)).present).toBe(start.present);
+  });
+});
+
+describe('reading documents', () => {
+  it('takes what was written and names what does not fit', () => {
+    const project = projectOf(SQUARES);
+    expect(readProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
+    expect(() => readProject({ ...project, unit: 'furlong' })).toThrow(/cannot be read: unit/);
+    expect(() => readProject({ ...project, version: 99 })).toThrow(/newer version \(document 99/);
+    expect(() => readProject(null)).toThrow(GeometryError);
+  });
+});
+
+describe('evaluating', () => {
+  const project = projectOf(SQUARES);
+  const evaluator = new Evaluator(() => SQUARES);
+  const [low, high] = project.layers as [Project['layers'][0], Project['layers'][0]];
+
+  it('builds sound parts at their bases', () => {
+    const parts = evaluator.parts(project);
+    expect(parts.map(({ name }) => name)).toEqual(['Teal', 'High']);
+    for (const [i, { mesh }] of parts.entries()) {
+      const proof = proofOf(mesh);
+      expect(isSound(proof)).toBe(true);
+      expect(proof.min[2]).toBeCloseTo(project.layers[i]!.base, 9);
+      expect(proof.size[2]).toBeCloseTo(project.layers[i]!.depth, 9);
+    }
+    expect(evaluator.parts(project, [high.id])).toHaveLength(1);
+  });
+
+  it('computes again only what lies behind a change', () => {
+    const before = evaluator.build(project, low);
+    expect(evaluator.build(project, { ...low, base: 50, name: 'Other' }).mesh).toBe(before.mesh);
+    const deeper = evaluator.build(project, { ...low, depth: low.depth + 1 });
+    expect(deeper.mesh).not.toBe(before.mesh);
+    expect(deeper.plan).toBe(before.plan);
+    expect(evaluator.build(project, { ...low, edge: { ...low.edge, reach: low.edge.reach / 2 } }).plan).not.toBe(
+      before.plan,
+    );
+  });
+
+  it('leaves out skipped shapes and reports stranded ones', () => {
+    const all = evaluator.outlines(project, low);
+    const fewer = evaluator.outlines(project, { ...low, skipped: ['#low'] });
+    expect(regionsArea(all.regions) - regionsArea(fewer.regions)).toBeCloseTo(1600, 3);
+    expect(evaluator.outlines(project, { ...low, members: ['#low', '#gone'] }).stranded).toEqual(['#gone']);
+  });
+
+  it('finds layers that fill the same space', () => {
+    expect(evaluator.overlaps(project)).toEqual([]);
+    const sunk = { ...project, layers: [low, { ...high, base: low.depth - 1 }] };
+    const [overlap] = evaluator.overlaps(sunk);
+    expect(overlap).toMatchObject({ layers: [low.id, high.id], from: low.depth - 1, to: low.depth });
+    expect(overlap!.area).toBeCloseTo(400, 3);
+  });
+
+  it('measures the demo: every layer sound, with true volumes', () => {
+    const patch = projectOf(PATCH, 90);
+    const own = new Evaluator(() => PATCH);
+    for (const layer of patch.layers.filter(({ shown }) => shown)) {
+      const proof = own.proof(patch, layer);
+      expect(isSound(proof)).toBe(true);
+      const area = regionsArea(own.outlines(patch, layer).regions);
+      expect(proof.volume).toBeLessThan(area * layer.depth);
+      expect(proof.volume).toBeGreaterThan(area * layer.depth * 0.8);
+    }
+  });
+
+  it('names a layer whose source is missing', () => {
+    expect(() => evaluator.build({ ...project, sources: [] }, low)).toThrow(/“Teal” belongs to a source that is not/);
+  });
+});
