@@ -20,6 +20,14 @@ interface HttpError extends Error {
   readonly type: string;
 }
 
+/** To the log, without the bytes and documents that a failed query carries in its message. */
+export function logError(error: unknown): void {
+  const text = (value: unknown) =>
+    value instanceof Error ? `${value.name}: ${value.message.slice(0, 300)}` : String(value);
+  const cause = error instanceof Error && error.cause ? ` (${text(error.cause)})` : '';
+  console.error(`${new Date().toISOString()} ${text(error)}${cause}`);
+}
+
 export const errorReplies: ErrorRequestHandler = (error: unknown, _request, response, _next) => {
   const reply = (status: number, body: ErrorReply['error'], more: object = {}) => {
     response.status(status).json({ error: body, ...more });
@@ -44,6 +52,6 @@ export const errorReplies: ErrorRequestHandler = (error: unknown, _request, resp
     return reply(413, { code: 'too-large', message: 'The request is larger than this server takes.' });
   if (status !== undefined && status < 500)
     return reply(status, { code: 'bad-request', message: (error as Error).message });
-  console.error(error);
+  logError(error);
   return reply(500, { code: 'unexpected', message: 'Something went wrong on the server; nothing was changed.' });
 };

@@ -1,5 +1,6 @@
 // runner.ts — takes jobs one after another to a worker thread; requests stay live meanwhile.
 import { Worker } from 'node:worker_threads';
+import { logError } from '../errors.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { Job, JobStore } from '../stores/jobs.ts';
 import type { ProjectStore } from '../stores/projects.ts';
@@ -51,9 +52,9 @@ export class JobRunner {
     try {
       await this.run(job);
     } catch (error) {
-      console.error(error);
+      logError(error);
       const message = error instanceof Error ? error.message : String(error);
-      await this.deps.jobs.mark(job.id, 'failed', { error: { code: 'unexpected', message } }).catch(console.error);
+      await this.deps.jobs.mark(job.id, 'failed', { error: { code: 'unexpected', message } }).catch(logError);
     }
     this.running = null;
     void this.next();

@@ -14,7 +14,7 @@ export function assetRoutes({ assets }: { assets: AssetStore }): Router {
   router.post('/assets', body, async (request, response) => {
     const bytes: unknown = request.body;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
-    if (!/<(svg:)?svg[\s>]/.test(decodeXml(bytes).slice(0, HEAD))) {
+    if (!/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) {
       throw new GeometryError('bad-file', 'This is not an SVG file: no <svg> element begins in it.');
     }
     response.status(201).json({ hash: await assets.put(bytes), bytes: bytes.length });

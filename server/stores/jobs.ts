@@ -85,10 +85,13 @@ export class JobStore {
     );
   }
 
-  async finish(id: string, { fileName, mime, bytes, report }: FinishedExport): Promise<void> {
+  /** Does nothing for a job that went with its project meanwhile. */
+  async finish(id: string, file: FinishedExport): Promise<void> {
     await this.database.write(async (tx) => {
-      await tx.insert(exports).values({ jobId: id, fileName, mime, bytes, report });
-      await tx.update(jobs).set({ state: 'done', progress: 1 }).where(eq(jobs.id, id));
+      const known = await tx.update(jobs).set({ state: 'done', progress: 1 }).where(eq(jobs.id, id)).returning();
+      if (known.length === 0) return;
+      const row = { jobId: id, ...file };
+      await tx.insert(exports).values(row).onConflictDoUpdate({ target: exports.jobId, set: row });
     });
   }
 

@@ -1,0 +1,208 @@
+// The command line as its users meet it: words in, files, exit codes and one clear line out.
+import { spawnSync } from 'node:child_process';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
+import { validateBytes } from 'gltf-validator';
+import { afterAll, describe, expect, it } from 'vitest';
+import { audit } from '../core/testing/audit.ts';
+import type { FileReport } from './build-file.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'outline-stack-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+function run(...words: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['cli/bin.js', ...words], { encoding: 'utf8' });
+  return { status, stdout, stderr };
+}
+
+const input = (name: string, content: string): string => {
+  const file = join(folder, name);
+  writeFileSync(file, content);
+  return file;
+};
+const square = (attributes = '') =>
+  `<svg viewBox="0 0 24 24"><rect x="2" y="2" width="20" height="10" ${attributes}/></svg>`;
+
+/** Builds one file and returns its report. */
+function build(file: string, out: string, ...options: string[]): FileReport {
+  const report = join(folder, 'report.json');
+  const { status, stderr } = run('build', file, '--out', join(folder, out), '--report', report, ...options);
+  expect([status, stderr]).toEqual([0, '']);
+  const { version, files } = JSON.parse(readFileSync(report, 'utf8'));
+  expect([version, files.length]).toEqual([1, 1]);
+  return files[0];
+}
+
+/** Positions of a binary STL, nine a triangle. */
+function readStlPositions(bytes: Buffer): Float32Array {
+  const count = bytes.readUInt32LE(80);
+  const positions = new Float32Array(9 * count);
+  for (let t = 0; t < count; t++) {
+    for (let k = 0; k < 9; k++) positions[9 * t + k] = bytes.readFloatLE(84 + 50 * t + 12 + 4 * k);
+  }
+  return positions;
+}
+
+describe('outline-stack build', () => {
+  const file = input('sign.svg', square());
+
+  it('writes every format, told by the ending or by --format', async () => {
+    const glb = build(file, 'sign.glb', '--depth', '3');
+    expect((await validateBytes(new Uint8Array(readFileSync(glb.output)))).issues.messages).toEqual([]);
+    build(file, 'sign.obj');
+    expect(readFileSync(join(folder, 'sign.obj'), 'utf8')).toMatch(/^mtllib sign\.mtl/);
+    expect(existsSync(join(folder, 'sign.mtl'))).toBe(true);
+    expect(readFileSync(build(file, 'sign.bin', '--format', 'stl').output)).toHaveLength(84 + 50 * 12);
+  });
+
+  it('reports what it made', () => {
+    const report = build(file, 'box.stl', '--depth', '3');
+    expect(report).toMatchObject({
+      ok: true,
+      counts: { points: 8, edges: 14, faces: 8, triangles: 12 },
+      closed: true,
+      crossings: 0,
+      edgePath: 'none',
+      size: [20, 10, 3],
+      warnings: [],
+    });
+    expect(report.volume).toBeCloseTo(600, 6);
+    expect(report.area).toBeCloseTo(2 * 200 + 60 * 3, 6);
+    expect(report.safeReach).toBeCloseTo(5, 6);
+    expect(Object.keys(report.ms)).toEqual(['read', 'outline', 'mesh', 'write', 'total']);
+  });
+
+  it('stands the result upright: centred on x and y, back at z = 0', () => {
+    const positions = readStlPositions(readFileSync(build(file, 'box.stl', '--depth', '3').output));
+    const along = (axis: number) => positions.filter((_, i) => i % 3 === axis);
+    expect([Math.min(...along(0)), Math.max(...along(0))]).toEqual([-10, 10]);
+    expect([Math.min(...along(1)), Math.max(...along(1))]).toEqual([-5, 5]);
+    expect([Math.min(...along(2)), Math.max(...along(2))]).toEqual([0, 3]);
+  });
+
+  it('takes edges, sizes and faces as asked', () => {
+    const chamfered = build(file, 'a.stl', '--depth', '4', '--edge', 'chamfer', '--reach', '1', '--steps', '1');
+    // Two frusta of sections 20 × 10, 19 × 9 and 18 × 8, for which Simpson's rule is exact, and the wall between them.
+    expect(chamfered.volume).toBeCloseTo(2 * 200 + 2 * ((200 + 4 * 171 + 144) / 6), 5);
+    expect(chamfered.edgePath).toBe('skeleton');
+    expect(build(file, 'b.stl', '--reach', '1', '--edge-on', 'front', '--rise', '2').volume).toBeGreaterThan(
+      chamfered.volume,
+    );
+    expect(build(file, 'c.stl', '--size', '100').size[0]).toBeCloseTo(100, 4);
+    expect(build(file, 'd.stl', '--faces', 'even', '--cell', '2').counts.triangles).toBeGreaterThan(100);
+    expect(build(file, 'e.stl', '--edge', 'none', '--reach', '1').edgePath).toBe('none');
+  });
+
+  it('keeps physical sizes in millimetres', () => {
+    const real = input('real.svg', square().replace('<svg', '<svg width="24cm" height="24cm"'));
+    expect(build(real, 'real.stl').size[0]).toBeCloseTo(200, 4);
+  });
+
+  it('takes a recipe, over which options win', () => {
+    const recipe = input(
+      'recipe.json',
+      JSON.stringify({ depth: 7, edge: { profile: 'chamfer', on: 'front', reach: 1, steps: 1 } }),
+    );
+    expect(build(file, 'r.stl', '--recipe', recipe).size[2]).toBeCloseTo(7, 6);
+    expect(build(file, 'r.stl', '--recipe', recipe, '--depth', '5').size[2]).toBeCloseTo(5, 6);
+    const wrong = input('wrong.json', '{"depth": "deep"}');
+    expect(run('build', file, '--out', join(folder, 'x.stl'), '--recipe', wrong)).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/^outline-stack: --recipe .*wrong\.json: depth: .+\n$/),
+    });
+  });
+
+  it('says what was left out', () => {
+    const stroked = input('stroked.svg', square('stroke="red"'));
+    expect(build(stroked, 's.stl').warnings).toEqual([
+      { code: 'left-out', message: 'Left out: 1 × stroke, first at /rect1.' },
+    ]);
+  });
+
+  it('fails a file in one line and writes the others', () => {
+    const many = join(folder, 'many');
+    mkdirSync(join(many, 'deeper'), { recursive: true });
+    writeFileSync(join(many, 'good.svg'), square());
+    writeFileSync(join(many, 'deeper', 'Also Good.SVG'), square());
+    writeFileSync(join(many, 'bad.svg'), '<svg><g></svg>');
+    writeFileSync(join(many, 'empty.svg'), '');
+    writeFileSync(join(many, 'ignored.txt'), 'x');
+    const out = join(folder, 'made');
+    const { status, stdout, stderr } = run('build', many, '--out', out, '--format', 'stl');
+    expect([status, stdout]).toEqual([1, '2 of 4 built, 24 triangles\n']);
+    expect(readdirSync(out).sort()).toEqual(['deeper', 'good.stl']);
+    expect(readdirSync(join(out, 'deeper'))).toEqual(['Also Good.stl']);
+    const lines = stderr.trim().split('\n');
+    expect(lines).toHaveLength(2);
+    expect(stderr).toMatch(/bad\.svg: The file is not well-formed XML: line 1, column \d+: .+\./);
+    expect(stderr).not.toMatch(/at .*\.js:/);
+  });
+
+  it.each([
+    [[], /Usage|outline-stack build INPUT/],
+    [['explode'], /no command “explode”/],
+    [['build'], /at least one INPUT/],
+    [['build', file], /needs --out/],
+    [['build', 'nowhere.svg', '--out', 'x.glb'], /nowhere\.svg: no such file/],
+    [['build', file, '--out', 'x.docx'], /ends in \.docx; known formats/],
+    [['build', file, '--out', 'x.glb', '--depth', 'thick'], /--depth needs a number, not “thick”/],
+    [['build', file, '--out', 'x.glb', '--depth=-1'], /--depth must be more than 0/],
+    [['build', file, '--out', 'x.glb', '--edge', 'wavy'], /--edge is “wavy”; it can be none, chamfer, round/],
+    [['build', file, '--out', 'x.glb', '--steps', '1.5'], /--steps must be a whole number/],
+    [['build', file, '--out', 'x.glb', '--colour', 'red'], /Unknown option '--colour'/],
+  ])('%j is wrong usage', (words, message) => {
+    const { status, stdout, stderr } = run(...(words as string[]));
+    expect(status).toBe(2);
+    expect(stdout + stderr).toMatch(message as RegExp);
+    if ((words as string[]).length > 0) expect(stderr.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('explains itself', () => {
+    expect(run('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('--edge-on both') });
+    expect(run('build', '--help').status).toBe(0);
+  });
+});
+
+describe('500 icons', () => {
+  // The first 500 of @mdi/svg 7.4.47 by name.
+  const source = 'node_modules/@mdi/svg/svg';
+  const icons = join(folder, 'icons');
+  mkdirSync(icons);
+  for (const name of readdirSync(source).sort().slice(0, 500)) copyFileSync(join(source, name), join(icons, name));
+
+  it.each(['0', '0.5', '1'])('close at a reach of %s of 24, without a face that has no area', (reach) => {
+    const out = join(folder, `icons-${reach}`);
+    const report = join(folder, 'icons.json');
+    expect(run('build', icons, '--out', out, '--format', 'stl', '--reach', reach, '--report', report)).toMatchObject({
+      status: 0,
+      stderr: '',
+    });
+    const { files } = JSON.parse(readFileSync(report, 'utf8')) as { files: FileReport[] };
+    expect(files).toHaveLength(500);
+    for (const { input: name, output, closed, crossings, counts } of files) {
+      const positions = readStlPositions(readFileSync(output));
+      const { loose, flat, triangles } = audit(
+        positions,
+        Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
+      );
+      expect([basename(name), closed, crossings, loose, flat, triangles]).toEqual([
+        basename(name),
+        true,
+        0,
+        0,
+        0,
+        counts.triangles,
+      ]);
+    }
+  });
+});

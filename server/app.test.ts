@@ -1,0 +1,252 @@
+// The HTTP interface, over HTTP.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { validateBytes } from 'gltf-validator';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { JobReply, ProjectReply } from '../core/index.ts';
+import { seedDemo } from './demo/seed.ts';
+import { startApp } from './testing.ts';
+
+let server: Awaited<ReturnType<typeof startApp>>;
+beforeAll(async () => {
+  server = await startApp();
+});
+afterAll(() => server.close());
+
+const create = async (name = 'Sign'): Promise<ProjectReply> => (await server.call('POST', '/projects', { name })).body;
+
+describe('projects', () => {
+  it('are created, listed, read, saved and deleted', async () => {
+    const made = await server.call('POST', '/projects', { name: 'Sign' });
+    expect(made).toMatchObject({
+      status: 201,
+      body: { revision: 1, isDemo: false, document: { name: 'Sign', unit: 'mm' } },
+    });
+    const { id, document } = made.body as ProjectReply;
+    const saved = await server.call('PUT', `/projects/${id}`, {
+      base: 1,
+      document: { ...document, name: 'Sign of the heron' },
+    });
+    expect(saved).toMatchObject({ status: 200, body: { revision: 2 } });
+    expect((await server.call('GET', `/projects/${id}`)).body).toMatchObject({
+      revision: 2,
+      document: { name: 'Sign of the heron' },
+    });
+    const { body: list } = await server.call('GET', '/projects');
+    expect(list.find((entry: { id: string }) => entry.id === id)).toMatchObject({
+      name: 'Sign of the heron',
+      layers: 0,
+      stack: [],
+    });
+    expect((await server.call('DELETE', `/projects/${id}`)).status).toBe(204);
+    expect((await server.call('GET', `/projects/${id}`)).status).toBe(404);
+  });
+
+  it('refuse a save that is not based on the newest revision, and send that one along', async () => {
+    const { id, document } = await create();
+    await server.call('PUT', `/projects/${id}`, { base: 1, document: { ...document, name: 'Theirs' } });
+    const mine = await server.call('PUT', `/projects/${id}`, { base: 1, document: { ...document, name: 'Mine' } });
+    expect(mine).toMatchObject({
+      status: 409,
+      body: { error: { code: 'conflict' }, current: { revision: 2, document: { name: 'Theirs' } } },
+    });
+    expect((await server.call('GET', `/projects/${id}`)).body.document.name).toBe('Theirs');
+  });
+
+  it('let exactly one of many simultaneous saves through', async () => {
+    const { id, document } = await create();
+    const saves = Array.from({ length: 12 }, (_, i) =>
+      server.call('PUT', `/projects/${id}`, { base: 1, document: { ...document, name: `Save ${i}` } }),
+    );
+    const statuses = (await Promise.all(saves)).map(({ status }) => status).sort();
+    expect(statuses).toEqual([200, ...Array.from({ length: 11 }, () => 409)]);
+  });
+
+  it('answer 400 with the fields that do not fit', async () => {
+    const { id, document } = await create();
+    const wrong = await server.call('PUT', `/projects/${id}`, {
+      base: 'one',
+      document: { ...document, unit: 'furlong' },
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { error: { code: 'bad-request' } } });
+    expect(wrong.body.error.fields.map(({ path }: { path: string }) => path)).toEqual(['base', 'document.unit']);
+    expect(await server.call('POST', '/projects', '{"name":')).toMatchObject({
+      status: 400,
+      body: { error: { code: 'bad-json' } },
+    });
+    expect((await server.call('POST', '/projects', {})).body.error.fields[0].path).toBe('name');
+  });
+
+  it('answer 404 for what is not there', async () => {
+    const { document } = await create();
+    for (const [method, path, body] of [
+      ['GET', '/projects/nobody'],
+      ['PUT', '/projects/nobody', { base: 1, document }],
+      ['DELETE', '/projects/nobody'],
+      ['GET', '/jobs/nobody'],
+      ['POST', '/jobs/nobody/cancel'],
+      ['GET', '/exports/nobody/file'],
+      ['GET', '/nowhere'],
+      ['GET', `/assets/${'0'.repeat(64)}`],
+    ] as const) {
+      expect([path, (await server.call(method, path, body)).status]).toEqual([path, 404]);
+    }
+  });
+});
+
+describe('assets', () => {
+  it('are kept once, by their content, and never served as pictures', async () => {
+    const bytes = new TextEncoder().encode('<svg/>');
+    const first = await server.call('POST', '/assets', bytes);
+    expect(first).toMatchObject({ status: 201, body: { bytes: 6 } });
+    expect((await server.call('POST', '/assets', bytes)).body.hash).toBe(first.body.hash);
+    const reply = await fetch(`${server.url}/assets/${first.body.hash}`);
+    expect(await reply.text()).toBe('<svg/>');
+    expect(reply.headers.get('content-type')).toBe('application/octet-stream');
+    expect(reply.headers.get('content-disposition')).toContain('attachment');
+    expect(reply.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  it('are refused when they are too large or have no address', async () => {
+    expect((await server.call('POST', '/assets', new Uint8Array(30 * 2 ** 20))).status).toBe(413);
+    expect((await server.call('GET', '/assets/../secret')).status).toBe(404);
+    expect((await server.call('GET', '/assets/abc')).status).toBe(400);
+  });
+});
+
+describe('the demo and its exports', () => {
+  const finished = async (job: JobReply): Promise<JobReply> => {
+    for (let tries = 0; tries < 200; tries++) {
+      const { body } = await server.call('GET', `/jobs/${job.id}`);
+      if (!['waiting', 'running'].includes(body.state)) return body;
+      await new Promise((wait) => setTimeout(wait, 50));
+    }
+    throw new Error('The job does not end.');
+  };
+  const demo = async (): Promise<ProjectReply> => (await server.call('POST', '/demo/restore')).body;
+
+  it('is restored as it came, as one project', async () => {
+    const first = await demo();
+    expect(first.document.layers.map(({ name }) => name)).toEqual([
+      'Ground',
+      'Night',
+      'Marsh',
+      'Tide',
+      'Moon',
+      'Heron',
+      'Rim',
+    ]);
+    await server.call('PUT', `/projects/${first.id}`, { base: 1, document: { ...first.document, layers: [] } });
+    const second = await demo();
+    expect(second.document).toEqual(first.document);
+    const { body: list } = await server.call('GET', '/projects');
+    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(1);
+  });
+
+  it('is seeded only into an empty database', async () => {
+    const fresh = await startApp();
+    await seedDemo({ ...fresh, demoFolder: 'demo' });
+    await seedDemo({ ...fresh, demoFolder: 'demo' });
+    expect((await fresh.call('GET', '/projects')).body).toHaveLength(1);
+    await fresh.close();
+  });
+
+  it('goes out as a GLB that the validator passes, read back before it is offered', async () => {
+    const { id, revision } = await demo();
+    const started = await server.call('POST', `/projects/${id}/exports`, { format: 'glb', revision });
+    expect(started.status).toBe(202);
+    const { state, report } = await finished(started.body);
+    expect(state).toBe('done');
+    expect(report).toMatchObject({ ok: true, format: 'glb', fileName: 'Saltmarsh_mission_patch.glb' });
+    const reply = await fetch(`${server.url}/exports/${started.body.id}/file`);
+    const bytes = new Uint8Array(await reply.arrayBuffer());
+    expect(bytes).toHaveLength(report!.bytes);
+    const { issues, info } = await validateBytes(bytes);
+    expect(issues.messages).toEqual([]);
+    expect(String(info.totalTriangleCount)).toBe(report!.rows.find(({ what }) => what === 'triangles')!.read);
+  });
+
+  it('goes out in parts, and as OBJ and STL', async () => {
+    const { id, revision, document } = await demo();
+    const heron = document.layers.find(({ name }) => name === 'Heron')!;
+    for (const format of ['obj', 'stl']) {
+      const started = await server.call('POST', `/projects/${id}/exports`, { format, revision, layers: [heron.id] });
+      const { report } = await finished(started.body);
+      expect(report!.rows.find(({ what }) => what === 'closed parts')).toMatchObject({ built: '1', read: '1' });
+    }
+  });
+
+  it('says why nothing can be exported, and tries again when asked', async () => {
+    const { id, revision } = await create('Empty');
+    const started = await server.call('POST', `/projects/${id}/exports`, { format: 'stl', revision });
+    const failed = await finished(started.body);
+    expect(failed).toMatchObject({ state: 'failed', error: { code: 'nothing-to-build' } });
+    const again = await server.call('POST', `/jobs/${failed.id}/retry`);
+    expect(again.status).toBe(200);
+    expect((await finished(again.body)).state).toBe('failed');
+    expect((await server.call('GET', `/exports/${failed.id}/file`)).status).toBe(404);
+  });
+
+  it('can be cancelled', async () => {
+    const { id, revision } = await demo();
+    const jobs = await Promise.all(
+      [1, 2, 3].map(() => server.call('POST', `/projects/${id}/exports`, { format: 'obj', revision })),
+    );
+    const last = jobs.at(-1)!.body as JobReply;
+    expect((await server.call('POST', `/jobs/${last.id}/cancel`)).body.state).toBe('cancelled');
+    expect((await finished(jobs[0]!.body)).state).toBe('done');
+    expect((await finished(last)).state).toBe('cancelled');
+  });
+
+  it('refuses formats and revisions that do not exist', async () => {
+    const { id } = await demo();
+    expect((await server.call('POST', `/projects/${id}/exports`, { format: 'doc', revision: 1 })).status).toBe(400);
+    expect((await server.call('POST', `/projects/${id}/exports`, { format: 'glb', revision: 99 })).status).toBe(404);
+  });
+});
+
+describe('a server that is killed', () => {
+  it('has every save it acknowledged', async () => {
+    const data = mkdtempSync(join(tmpdir(), 'outline-stack-'));
+    const port = await freePort();
+    const start = async () => {
+      const child = spawn(process.execPath, ['dist/node/server.js'], {
+        env: { ...process.env, NODE_ENV: 'production', PORT: String(port), DATA_DIR: data },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      await new Promise((ready) => child.stdout!.once('data', ready));
+      return child;
+    };
+    const api = (method: string, path: string, body?: object) =>
+      fetch(`http://127.0.0.1:${port}/api${path}`, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      }).then((reply) => reply.json());
+    let child = await start();
+    const { id, document } = (await api('POST', '/projects', { name: 'Kept' })) as ProjectReply;
+    for (let base = 1; base <= 20; base++) {
+      await api('PUT', `/projects/${id}`, { base, document: { ...document, name: `Kept ${base}` } });
+    }
+    child.kill('SIGKILL');
+    await new Promise((gone) => child.once('exit', gone));
+    child = await start();
+    expect(await api('GET', `/projects/${id}`)).toMatchObject({ revision: 21, document: { name: 'Kept 20' } });
+    child.kill('SIGTERM');
+    await new Promise((gone) => child.once('exit', gone));
+    expect(readFileSync(join(data, 'outline-stack.db')).length).toBeGreaterThan(0);
+    rmSync(data, { recursive: true, force: true });
+  });
+});
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
