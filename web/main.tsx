@@ -1,4 +1,5 @@
 // main.tsx — fonts, styles, router.
+import './app/validation.ts';
 import '@fontsource-variable/fraunces';
 import '@fontsource-variable/source-sans-3';
 import '@fontsource/source-code-pro/400.css';
@@ -7,12 +8,9 @@ import './styles.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
-import { z } from 'zod';
 import { router } from './app/router.tsx';
 import { applyTheme } from './app/theme.ts';
 
-// The content security policy allows no code from strings, which the validator would otherwise try.
-z.config({ jitless: true });
 applyTheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

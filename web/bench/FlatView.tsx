@@ -1,5 +1,5 @@
 // FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Layer } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { type Box, middleOf, unitsPerPixel } from '../scene/frame.ts';
@@ -78,7 +78,7 @@ export function FlatView({ canSkip }: { canSkip: boolean }) {
               <FlatLayer
                 key={layer.id}
                 layer={layer}
-                shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? []}
+                shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? NO_SHAPES}
                 pixel={scale}
                 canSkip={canSkip}
               />
@@ -101,6 +101,8 @@ export function FlatView({ canSkip }: { canSkip: boolean }) {
   );
 }
 
+const NO_SHAPES: readonly FlatShape[] = [];
+
 interface FlatLayerProps {
   layer: Layer;
   shapes: readonly FlatShape[];
@@ -108,7 +110,7 @@ interface FlatLayerProps {
   canSkip: boolean;
 }
 
-function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
+const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const skipped = new Set(layer.skipped);
   if (!layer.shown && !canSkip) return null;
@@ -136,7 +138,7 @@ function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
       })}
     </g>
   );
-}
+});
 
 /** Keeps a shape out of the build, or takes it in again. */
 export function toggleShape(layer: Layer, shape: string): void {

@@ -1,6 +1,6 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { type Layer, type Overlap, profileRows } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
@@ -21,6 +21,9 @@ interface Range {
   readonly high: number;
 }
 
+/** Where a height is drawn. */
+const heightAt = (z: number, low: number, perUnit: number) => HEIGHT - BOTTOM - (z - low) * perUnit;
+
 export function StackElevation() {
   const { layers } = useDocument();
   const shown = layers.filter((layer) => layer.shown);
@@ -28,12 +31,15 @@ export function StackElevation() {
   const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
   const range = frozen ?? rangeOf(shown);
   const perUnit = (HEIGHT - TOP - BOTTOM) / (range.high - range.low);
-  const y = (z: number) => HEIGHT - BOTTOM - (z - range.low) * perUnit;
+  const y = (z: number) => heightAt(z, range.low, perUnit);
   const pitch = Math.max(MIN_BAR + 3, Math.min(MAX_BAR + 8, (WIDTH - LEFT - RIGHT) / shown.length));
   const bar = Math.min(MAX_BAR, pitch - Math.min(8, pitch * 0.2));
   const width = Math.max(WIDTH, LEFT + RIGHT + pitch * shown.length);
   const x = (i: number) => LEFT + i * pitch + (pitch - bar) / 2;
   const marks = ticks(range);
+  const latest = useRef(range);
+  latest.current = range;
+  const [keepRange] = useState(() => (dragging: boolean) => setFrozen(dragging ? latest.current : null));
 
   return (
     <div className="overflow-x-auto px-0">
@@ -63,15 +69,7 @@ export function StackElevation() {
           sheet
         </text>
         {shown.map((layer, i) => (
-          <Bar
-            key={layer.id}
-            layer={layer}
-            x={x(i)}
-            width={bar}
-            y={y}
-            perUnit={perUnit}
-            onDrag={(dragging) => setFrozen(dragging ? range : null)}
-          />
+          <Bar key={layer.id} layer={layer} x={x(i)} width={bar} low={range.low} perUnit={perUnit} onDrag={keepRange} />
         ))}
         {overlaps.flatMap((overlap) =>
           shared(overlap, shown).map((i) => (
@@ -112,16 +110,17 @@ interface BarProps {
   layer: Layer;
   x: number;
   width: number;
-  y: (z: number) => number;
+  low: number;
   perUnit: number;
   onDrag: (dragging: boolean) => void;
 }
 
-function Bar({ layer, x, width, y, perUnit, onDrag }: BarProps) {
+// A drag changes one layer; the others' bars need not be drawn again.
+const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { id, name, base, depth, material } = layer;
-  const top = y(base + depth);
-  const path = useMemo(() => barPath(layer, x, width, y, perUnit), [layer, x, width, y, perUnit]);
+  const top = heightAt(base + depth, low, perUnit);
+  const path = useMemo(() => barPath(layer, x, width, low, perUnit), [layer, x, width, low, perUnit]);
   const setDepth = (value: number, gesture: string | null) =>
     dispatch({ do: 'change-layers', layers: [id], change: { depth: Math.max(value, 0.01) } }, gesture);
   const setBase = (value: number, gesture: string | null) =>
@@ -177,7 +176,7 @@ function Bar({ layer, x, width, y, perUnit, onDrag }: BarProps) {
       )}
     </g>
   );
-}
+});
 
 interface HeightDragOptions {
   value: number;
@@ -221,13 +220,8 @@ function useHeightDrag({ value, perUnit, onChange, onDrag, gesture }: HeightDrag
 }
 
 /** The bar's outline with its edge at the ends, as wide as it is high. */
-function barPath(
-  { base, depth, edge }: Layer,
-  x: number,
-  width: number,
-  y: (z: number) => number,
-  perUnit: number,
-): string {
+function barPath({ base, depth, edge }: Layer, x: number, width: number, low: number, perUnit: number): string {
+  const y = (z: number) => heightAt(z, low, perUnit);
   const { insets, heights } = profileRows(edge.profile, Math.max(edge.steps, edge.profile === 'round' ? 6 : 1));
   const onFront = (edge.on === 'front' || edge.on === 'both') && edge.reach > 0;
   const onBack = (edge.on === 'back' || edge.on === 'both') && edge.reach > 0;

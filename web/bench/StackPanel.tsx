@@ -1,5 +1,6 @@
 // StackPanel.tsx — the left side: the side elevation, and the layers by name.
 import { Eye, EyeOff } from 'lucide-react';
+import { memo } from 'react';
 import type { Layer } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { formatNumber } from '../format.ts';
@@ -26,7 +27,7 @@ export function StackPanel() {
   );
 }
 
-function LayerRow({ layer }: { layer: Layer }) {
+const LayerRow = memo(function LayerRow({ layer }: { layer: Layer }) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { id, name, shown, ground, depth, material } = layer;
   return (
@@ -51,4 +52,4 @@ function LayerRow({ layer }: { layer: Layer }) {
       />
     </li>
   );
-}
+});

@@ -63,9 +63,11 @@ export function useBenchKeys() {
       const parts = [hotkey.mod && 'mod', hotkey.alt && 'alt', hotkey.shift && 'shift', hotkey.keys?.join('+')];
       byKeys.get(parts.filter(Boolean).join('+'))?.act();
     },
-    { preventDefault: true },
+    // A dialog has its own Escape.
+    { preventDefault: true, enabled: !isOpen },
     [byKeys],
   );
-  useHotkeys('shift+slash, shift+?', () => setOpen(true), { useKey: false }, []);
+  // By the character, because the key it is on differs from layout to layout.
+  useHotkeys('?', () => setOpen(true), { useKey: true, ignoreModifiers: true }, []);
   return { isOpen, open: () => setOpen(true), close: () => setOpen(false) };
 }

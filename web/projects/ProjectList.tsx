@@ -12,7 +12,7 @@ import { Note } from '../controls/Panel.tsx';
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
 export function ProjectList() {
-  const { data: projects, error, mutate } = useSWR('projects', api.projects);
+  const { data: projects, error, mutate } = useSWR('projects', api.projects, { dedupingInterval: 0 });
   const [failure, setFailure] = useState<string | null>(null);
   const navigate = useNavigate();
   const attempt = async (act: () => Promise<unknown>) => {

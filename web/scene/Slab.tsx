@@ -1,5 +1,5 @@
 // Slab.tsx — one layer's mesh at its base. Geometry comes finished from the worker; nothing is computed here.
-import { useEffect, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Sphere, Vector3 } from 'three';
 import type { Layer } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
@@ -11,7 +11,7 @@ export interface SlabProps {
   wire: boolean;
 }
 
-export function Slab({ layer, mesh, wire }: SlabProps) {
+export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
   const geometry = useMemo(() => surfaceOf(mesh), [mesh]);
   useEffect(() => () => geometry.dispose(), [geometry]);
   const lines = useMemo(() => (wire ? wireOf(mesh) : null), [mesh, wire]);
@@ -51,7 +51,7 @@ export function Slab({ layer, mesh, wire }: SlabProps) {
       )}
     </group>
   );
-}
+});
 
 function surfaceOf({ positions, normals, indices, ball }: DrawnMesh): BufferGeometry {
   const geometry = new BufferGeometry().setIndex(new BufferAttribute(indices, 1));

@@ -1,0 +1,140 @@
+// The bench: stations, views, stack, keys; and that the interface never stalls.
+import { expect, test } from '@playwright/test';
+import { openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
+
+test('the interface thread has no task over 50 ms while a depth is dragged', async ({ page }) => {
+  await openDemo(page);
+  // Bevelled further than the strokes are wide, the heaviest way to build.
+  await page.getByRole('button', { name: 'Heron', exact: true }).click();
+  const top = page.getByRole('slider', { name: 'Heron: depth' });
+  const box = (await top.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.evaluate(() => {
+    const tasks: number[] = [];
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((entry) => entry.duration))).observe({
+      type: 'longtask',
+    });
+    Object.assign(window, { tasks });
+  });
+  await page.mouse.down();
+  for (let k = 0; k < 90; k++) {
+    await page.mouse.move(x, y + 25 * Math.sin(k / 7));
+    await page.evaluate(() => new Promise((frame) => requestAnimationFrame(frame)));
+  }
+  await page.mouse.up();
+  const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks);
+  console.log(`tasks over 50 ms during 90 drag steps: ${tasks.length}, longest ${Math.max(0, ...tasks).toFixed(0)} ms`);
+  expect(tasks).toEqual([]);
+  await proven(page);
+});
+
+test('every station has an address, shows its work and says whether it is current', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const id = await openDemo(page);
+  for (const [station, heading] of [
+    ['Source', 'Source'],
+    ['Outline', 'Outline'],
+    ['Build', 'Recipe'],
+    ['Stage', 'Stage'],
+    ['Motion', 'Motion'],
+    ['Export', 'Export'],
+  ] as const) {
+    const link = page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station });
+    await link.click();
+    await expect(page).toHaveURL(`/projects/${id}/${station.toLowerCase()}`);
+    await expect(
+      page.getByRole('complementary', { name: 'Station' }).getByRole('heading', { name: heading }),
+    ).toBeVisible();
+    await expect(link).toHaveAttribute('title', /up to date|nothing yet|coming later/);
+  }
+  expect(trouble).toEqual([]);
+});
+
+test('outlines are switched off and on at the Outline station', async ({ page }) => {
+  await openDemo(page, 'outline');
+  const volume = await proofNumber(page, 'volume');
+  await page.getByRole('complementary', { name: 'Station' }).getByRole('button', { name: 'Moon' }).click();
+  const star = page.getByRole('button', { name: /use1>star-1/ });
+  await star.click();
+  await expect(star).toHaveAttribute('aria-pressed', 'false');
+  await proven(page);
+  await expect.poll(() => proofNumber(page, 'volume')).toBeLessThan(volume);
+  await star.click();
+  await proven(page);
+  await expect.poll(() => proofNumber(page, 'volume')).toBe(volume);
+});
+
+test('the size field scales the sheet, the unit restates it', async ({ page }) => {
+  await openDemo(page, 'source');
+  const side = page.getByRole('spinbutton', { name: 'Longest side' });
+  await expect(side).toHaveValue('90');
+  await side.fill('18 cm');
+  await side.press('Enter');
+  await expect(side).toHaveValue('180');
+  await page.getByRole('button', { name: /^Unit/ }).click();
+  await page.getByRole('option', { name: 'inches' }).click();
+  await expect(side).toHaveValue(/^7\.08/);
+  await proven(page);
+  await expect(proof(page, 'volume')).toHaveText(/in³$/);
+});
+
+test('layers that fill the same space are marked in the stack', async ({ page }) => {
+  await openDemo(page);
+  await expect(page.locator('[data-shared]')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Heron', exact: true }).click();
+  const base = page.getByRole('spinbutton', { name: 'Base' });
+  await base.fill('4');
+  await base.press('Enter');
+  await expect(page.getByText(/Heron.* share .* mm of height where they overlap|and Heron share/)).toBeVisible();
+  expect(await page.locator('[data-shared]').count()).toBeGreaterThan(1);
+});
+
+test('faces, edges and views change as asked', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Night', exact: true }).click();
+  const faces = await proofNumber(page, 'faces');
+  await page.getByRole('button', { name: /^Face mesh/ }).click();
+  await page.getByRole('option', { name: 'even triangles' }).click();
+  await proven(page);
+  await expect.poll(() => proofNumber(page, 'faces')).toBeGreaterThan(faces + 500);
+  await page.getByRole('button', { name: /^Edge on/ }).click();
+  await page.getByRole('option', { name: 'no edge' }).click();
+  await expect(page.getByRole('spinbutton', { name: 'Reach' })).toHaveCount(0);
+  await proven(page);
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await page.keyboard.press('v');
+  await expect(page.getByRole('img', { name: 'Outlines on the sheet' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Both, divided' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('e');
+  await expect(page.getByRole('button', { name: 'Edges of all faces' })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('the keys are listed on ?', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('?');
+  const dialog = page.getByRole('dialog', { name: 'Keys' });
+  await expect(dialog.getByText('Ctrl Z', { exact: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+});
+
+test('projects are made, named, deleted; the demo comes back', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).click();
+  await expect(page.getByRole('heading', { name: 'An empty sheet' })).toBeVisible();
+  const name = page.getByRole('textbox', { name: 'Project name' });
+  await name.fill('Tide tables');
+  await name.press('Enter');
+  await saved(page);
+  await page.getByRole('link', { name: 'Outline Stack' }).click();
+  await expect(page.getByRole('link', { name: /Tide tables/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Tide tables' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('link', { name: /Tide tables/ })).toHaveCount(0);
+  await page.getByRole('button', { name: /Delete Saltmarsh/ }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('button', { name: 'Bring the demo project back' }).click();
+  await expect(page.getByRole('link', { name: /Saltmarsh mission patch/ })).toBeVisible();
+});

@@ -1,0 +1,54 @@
+// bench.ts — what the browser tests do again and again.
+import { expect, type Page } from '@playwright/test';
+
+/** Console errors and warnings that a page may print: one deprecation inside the 3D library, and software drawing. */
+const ALLOWED = [/THREE\.Clock/, /GPU stall due to ReadPixels/, /GL Driver Message/];
+
+/** Collects what goes wrong on the page; expect it to be empty at the end. */
+export function troubleOn(page: Page): string[] {
+  const trouble: string[] = [];
+  page.on('pageerror', (error) => trouble.push(error.message));
+  page.on('console', (message) => {
+    if (!['error', 'warning'].includes(message.type())) return;
+    if (!ALLOWED.some((pattern) => pattern.test(message.text()))) trouble.push(message.text());
+  });
+  return trouble;
+}
+
+/** Restores the demo and opens it at a station. */
+export async function openDemo(page: Page, station = 'build'): Promise<string> {
+  const { id } = await (await page.request.post('/api/demo/restore')).json();
+  await page.goto(`/projects/${id}/${station}`);
+  await proven(page);
+  return id;
+}
+
+/** Waits until the proof is that of what is shown. */
+export async function proven(page: Page): Promise<void> {
+  await expect(page.locator('[aria-label="Proof"][data-fresh="true"]')).toBeVisible();
+}
+
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+
+export const proof = (page: Page, name: string) => page.locator(`[data-proof="${name}"]`);
+
+/** Digits of a proof entry, without what it was before. */
+export async function proofNumber(page: Page, name: string): Promise<number> {
+  const text = (await proof(page, name).innerText()).split('→').at(-1)!;
+  return Number(text.replace(/[^\d.]/g, ''));
+}
+
+/** Drops a file on the work as a hand would. */
+export async function dropFile(page: Page, name: string, content: string): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([fileName, text]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text!], fileName!, { type: 'image/svg+xml' }));
+      return data;
+    },
+    [name, content],
+  );
+  for (const event of ['dragenter', 'dragover', 'drop']) {
+    await page.dispatchEvent('[data-drop]', event, { dataTransfer: transfer });
+  }
+}
