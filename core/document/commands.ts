@@ -7,6 +7,7 @@ import {
   EdgeSchema,
   type Layer,
   LayerSchema,
+  LIMITS,
   MaterialSchema,
   type Project,
   ProjectSchema,
@@ -39,7 +40,30 @@ export type Command = z.infer<typeof CommandSchema>;
  * the result would not be a valid project
  */
 export function applyCommand(project: Project, command: Command): Project {
-  const result = ProjectSchema.safeParse(changed(project, command));
+  const { sources, layers, ...rest } = changed(project, command);
+  return {
+    ...checked(FrameSchema, rest),
+    sources: checkedList(SourceSchema, sources, project.sources, LIMITS.sources, 'sources'),
+    layers: checkedList(LayerSchema, layers, project.layers, LIMITS.layers, 'layers'),
+  };
+}
+
+/** A project without its lists. */
+const FrameSchema = ProjectSchema.omit({ sources: true, layers: true });
+
+/** Only members that are new are looked at, and those that are not stay the very same objects. */
+function checkedList<T>(schema: z.ZodType<T>, list: T[], before: readonly T[], most: number, what: string): T[] {
+  if (list.length > most) {
+    throw new GeometryError('out-of-range', `The change was not made: a project holds at most ${most} ${what}.`);
+  }
+  const known = new Set(before);
+  return list.every((member, i) => member === before[i]) && list.length === before.length
+    ? (before as T[])
+    : list.map((member) => (known.has(member) ? member : checked(schema, member)));
+}
+
+function checked<T>(schema: z.ZodType<T>, value: T): T {
+  const result = schema.safeParse(value);
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   throw new GeometryError('out-of-range', `The change was not made: ${issue.path.join('.')}: ${issue.message}.`);

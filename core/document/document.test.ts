@@ -116,7 +116,8 @@ describe('commands', () => {
       change: { depth: 7, edge: { reach: 2 } },
     });
     expect(after.layers[0]).toEqual({ ...low, depth: 7, edge: { ...low.edge, reach: 2 } });
-    expect(after.layers[1]).toEqual(high);
+    expect(after.layers[1]).toBe(high);
+    expect(after.sources).toBe(project.sources);
     expect(project.layers[0]).toBe(low);
   });
 

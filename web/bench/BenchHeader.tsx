@@ -1,17 +1,18 @@
 // BenchHeader.tsx — project name, the route through the stations, undo, save state, theme, help.
 import { CircleHelp, Moon, Redo2, Undo2 } from 'lucide-react';
+import { memo } from 'react';
 import { Link, NavLink } from 'react-router';
 import { toggleTheme } from '../app/theme.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { useBuild } from '../store/build.ts';
 import { useLastExport } from '../store/export.ts';
-import { dispatch, redoChange, undoChange, useDocument, useProject } from '../store/project.ts';
+import { dispatch, redoChange, undoChange, useDocument, useDocumentPart, useProject } from '../store/project.ts';
 import { SaveMark } from './SaveMark.tsx';
 
 type Freshness = 'current' | 'behind' | 'empty' | 'coming';
 
 export function BenchHeader({ onHelp }: { onHelp: () => void }) {
-  const { name } = useDocument();
+  const name = useDocumentPart((document) => document.name);
   const canUndo = useProject((state) => (state.history?.past.length ?? 0) > 0);
   const canRedo = useProject((state) => (state.history?.future.length ?? 0) > 0);
   return (
@@ -68,24 +69,37 @@ function RouteBar() {
     <nav aria-label="Stations" className="flex justify-center">
       <ol className="flex">
         {stops.map(([path, name, freshness], i) => (
-          <li key={path} className="relative">
-            {i > 0 && <span aria-hidden className="-left-1/2 absolute top-[0.6rem] h-px w-full bg-rule" />}
-            <NavLink
-              to={path}
-              title={`${name}: ${FRESHNESS[freshness]}`}
-              className={({ isActive }) =>
-                `relative flex w-[4.6rem] flex-col items-center gap-0.5 pt-1 text-sm ${isActive ? 'font-semibold text-tide' : freshness === 'coming' ? 'text-quiet' : 'text-ink'}`
-              }
-            >
-              <span aria-hidden className={`my-px size-2.5 rounded-full border bg-sheet ${DOT[freshness]}`} />
-              <span>{name}</span>
-            </NavLink>
-          </li>
+          <Stop key={path} path={path} name={name} freshness={freshness} isFirst={i === 0} />
         ))}
       </ol>
     </nav>
   );
 }
+
+interface StopProps {
+  path: string;
+  name: string;
+  freshness: Freshness;
+  isFirst: boolean;
+}
+
+const Stop = memo(function Stop({ path, name, freshness, isFirst }: StopProps) {
+  return (
+    <li className="relative">
+      {!isFirst && <span aria-hidden className="-left-1/2 absolute top-[0.6rem] h-px w-full bg-rule" />}
+      <NavLink
+        to={path}
+        title={`${name}: ${FRESHNESS[freshness]}`}
+        className={({ isActive }) =>
+          `relative flex w-[4.6rem] flex-col items-center gap-0.5 pt-1 text-sm ${isActive ? 'font-semibold text-tide' : freshness === 'coming' ? 'text-quiet' : 'text-ink'}`
+        }
+      >
+        <span aria-hidden className={`my-px size-2.5 rounded-full border bg-sheet ${DOT[freshness]}`} />
+        <span>{name}</span>
+      </NavLink>
+    </li>
+  );
+});
 
 const FRESHNESS: Record<Freshness, string> = {
   current: 'up to date',

@@ -4,7 +4,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useMemo, useRef, useState 
 import { type Layer, type Overlap, profileRows } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
-import { dispatch, useDocument } from '../store/project.ts';
+import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 
 const WIDTH = 264;
@@ -92,7 +92,7 @@ export function StackElevation() {
 }
 
 function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number; layers: readonly Layer[] }) {
-  const { unit } = useDocument();
+  const unit = useDocumentPart((document) => document.unit);
   const [a, b] = overlap.layers.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
   return (
     <p className="mx-5 mb-2 border-ember border-l-2 pl-2 text-ember text-sm">

@@ -4,7 +4,7 @@ import { lazy, type PointerEvent, Suspense, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
-import { useDocument } from '../store/project.ts';
+import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
 import { DropTarget } from './DropTarget.tsx';
 import { FlatView } from './FlatView.tsx';
@@ -22,7 +22,7 @@ export function WorkView() {
   const chosen = useScreen((state) => state.split);
   const split = isFlatStation ? 1 : chosen;
   const ground = useScreen((state) => state.ground);
-  const isEmpty = useDocument().sources.length === 0;
+  const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
       <main className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`} aria-label="Work">

@@ -1,6 +1,7 @@
 // Choice.tsx — a choice that is part of a sentence.
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
+import { memo, useLayoutEffect, useRef, useState } from 'react';
 
 export interface ChoiceProps<T extends string> {
   label: string;
@@ -9,8 +10,27 @@ export interface ChoiceProps<T extends string> {
   onChange: (value: T) => void;
 }
 
+/** Sentences are written anew at every step of a drag; their choices are drawn again only when they read differently. */
 export function Choice<T extends string>({ label, value, options, onChange }: ChoiceProps<T>) {
-  const words = options.find(([option]) => option === value)?.[1] ?? value;
+  const latest = useRef(onChange);
+  useLayoutEffect(() => {
+    latest.current = onChange;
+  });
+  const [choose] = useState(() => (next: string) => latest.current(next as T));
+  return <Words label={label} value={value} options={JSON.stringify(options)} onChange={choose} />;
+}
+
+interface WordsProps {
+  label: string;
+  value: string;
+  /** As JSON, so that equal options are equal. */
+  options: string;
+  onChange: (value: string) => void;
+}
+
+const Words = memo(function Words({ label, value, options, onChange }: WordsProps) {
+  const choices: [value: string, words: string][] = JSON.parse(options);
+  const words = choices.find(([option]) => option === value)?.[1] ?? value;
   return (
     <Listbox value={value} onChange={onChange}>
       <ListboxButton
@@ -24,7 +44,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
         anchor={{ to: 'bottom start', gap: 4 }}
         className="z-30 min-w-40 rounded-edge border border-rule bg-sheet py-1 shadow-lg focus:outline-none"
       >
-        {options.map(([option, text]) => (
+        {choices.map(([option, text]) => (
           <ListboxOption
             key={option}
             value={option}
@@ -36,4 +56,4 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
       </ListboxOptions>
     </Listbox>
   );
-}
+});

@@ -1,6 +1,7 @@
 // Slab.tsx — one layer's mesh at its base. Geometry comes finished from the worker; nothing is computed here.
-import { memo, useEffect, useMemo } from 'react';
-import { BufferAttribute, BufferGeometry, Sphere, Vector3 } from 'three';
+import { useThree } from '@react-three/fiber';
+import { memo, useEffect, useMemo, useRef } from 'react';
+import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Sphere, Vector3 } from 'three';
 import type { Layer } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { DrawnMesh } from '../worker/geometry.worker.ts';
@@ -12,16 +13,14 @@ export interface SlabProps {
 }
 
 export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
-  const geometry = useMemo(() => surfaceOf(mesh), [mesh]);
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  const lines = useMemo(() => (wire ? wireOf(mesh) : null), [mesh, wire]);
-  useEffect(() => () => lines?.dispose(), [lines]);
+  const geometry = useGeometry(mesh, SURFACE);
+  const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { colour, roughness, metalness, opacity } = layer.material;
   return (
     <group position={[0, 0, layer.base]}>
       <mesh
-        geometry={geometry}
+        geometry={geometry!}
         castShadow
         receiveShadow
         onClick={(event) => {
@@ -53,18 +52,60 @@ export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
   );
 });
 
-function surfaceOf({ positions, normals, indices, ball }: DrawnMesh): BufferGeometry {
-  const geometry = new BufferGeometry().setIndex(new BufferAttribute(indices, 1));
-  geometry.setAttribute('position', new BufferAttribute(positions, 3));
-  geometry.setAttribute('normal', new BufferAttribute(normals, 3));
-  geometry.boundingSphere = sphereOf(ball);
+interface Layout {
+  readonly attributes: readonly (readonly [attribute: string, from: 'positions' | 'normals' | 'wire'])[];
+  readonly indexed: boolean;
+}
+
+const SURFACE: Layout = {
+  attributes: [
+    ['position', 'positions'],
+    ['normal', 'normals'],
+  ],
+  indexed: true,
+};
+const WIRE: Layout = { attributes: [['position', 'wire']], indexed: false };
+
+/** The mesh as a geometry. One of the same size is written over instead of made anew, which is what a drag does all the time. */
+function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | null {
+  const invalidate = useThree((state) => state.invalidate);
+  const kept = useRef<BufferGeometry | null>(null);
+  const geometry = useMemo(() => {
+    if (!mesh) return null;
+    kept.current = kept.current && fits(kept.current, mesh, layout) ? kept.current : blank(mesh, layout);
+    fill(kept.current, mesh, layout);
+    return kept.current;
+  }, [mesh, layout]);
+  useEffect(() => () => geometry?.dispose(), [geometry]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a geometry written over is the same object with another mesh
+  useEffect(() => invalidate(), [mesh, invalidate]);
   return geometry;
 }
 
-function wireOf({ wire, ball }: DrawnMesh): BufferGeometry {
-  const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(wire, 3));
-  geometry.boundingSphere = sphereOf(ball);
+function fits(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): boolean {
+  return (
+    attributes.every(([name, from]) => geometry.getAttribute(name).array.length === mesh[from].length) &&
+    (!indexed || geometry.index?.array.length === mesh.indices.length)
+  );
+}
+
+function blank(mesh: DrawnMesh, { attributes, indexed }: Layout): BufferGeometry {
+  const geometry = new BufferGeometry();
+  for (const [name, from] of attributes) {
+    geometry.setAttribute(name, new BufferAttribute(new Float32Array(mesh[from].length), 3).setUsage(DynamicDrawUsage));
+  }
+  if (indexed) geometry.setIndex(new BufferAttribute(new Uint32Array(mesh.indices.length), 1));
   return geometry;
 }
 
-const sphereOf = ([x, y, z, radius]: DrawnMesh['ball']) => new Sphere(new Vector3(x, y, z), radius);
+function fill(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): void {
+  for (const [name, from] of attributes) overwrite(geometry.getAttribute(name) as BufferAttribute, mesh[from]);
+  if (indexed) overwrite(geometry.index!, mesh.indices);
+  const [x, y, z, radius] = mesh.ball;
+  geometry.boundingSphere = new Sphere(new Vector3(x, y, z), radius);
+}
+
+function overwrite(attribute: BufferAttribute, values: Float32Array | Uint32Array): void {
+  attribute.array.set(values);
+  attribute.needsUpdate = true;
+}

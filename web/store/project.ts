@@ -139,10 +139,14 @@ export function resolveConflict(choice: 'mine' | 'theirs'): void {
 }
 
 /** The open document. Only for parts of the page that are shown while one is open. */
-export function useDocument(): Project {
-  const present = useProject((state) => state.history?.present);
-  if (!present) throw new Error('useDocument needs an open project.');
-  return present;
+export const useDocument = (): Project => useDocumentPart((document) => document);
+
+/** Something of the open document; the component is drawn again only when that changes. */
+export function useDocumentPart<T>(select: (document: Project) => T): T {
+  return useProject((state) => {
+    if (!state.history) throw new Error('There is no open project to show anything of.');
+    return select(state.history.present);
+  });
 }
 
 // A closing window must not take a change with it.
