@@ -1,6 +1,7 @@
 import { defineConfig } from 'vite';
 
-// Bundles the server, its geometry thread and the command line to plain JavaScript; packages stay external.
+// Bundles the server, its geometry thread, the command line and the comparison runs to plain JavaScript; packages stay
+// external.
 export default defineConfig({
   build: {
     ssr: true,
@@ -14,6 +15,7 @@ export default defineConfig({
         'server-thread': 'server/jobs/thread.ts',
         cli: 'cli/main.ts',
         'cli-thread': 'cli/thread.ts',
+        bench: 'bench/run.ts',
       },
     },
   },

@@ -9,7 +9,16 @@ import { fileURLToPath } from 'node:url';
 export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const STAMPS = join(ROOT, '.setup');
 /** What the built files are made from. */
-const BUILD_INPUTS = ['core', 'server', 'web', 'cli', 'vite.config.ts', 'vite.node.config.ts', 'package-lock.json'];
+const BUILD_INPUTS = [
+  'core',
+  'server',
+  'web',
+  'cli',
+  'bench',
+  'vite.config.ts',
+  'vite.node.config.ts',
+  'package-lock.json',
+];
 
 /** Runs a command in the project's root and ends the process with its exit code when it fails. */
 export function run(command, args, { quiet = false, env = {} } = {}) {

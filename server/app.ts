@@ -16,12 +16,25 @@ export interface AppDeps {
   /** The module that export threads run. */
   readonly thread: URL;
   readonly demoFolder: string;
+  /** Off in development, where the page's tools run code of their own. */
+  readonly isStrict?: boolean;
 }
 
 /** A document with the most layers and members stays below this. */
 const JSON_LIMIT = '16mb';
 
-export function createApp({ database, thread, demoFolder }: AppDeps) {
+/** Nothing but our own files runs, is shown or is asked for; React and the view set inline styles. */
+const CONTENT_POLICY = [
+  "default-src 'self'",
+  "style-src 'self' 'unsafe-inline'",
+  "img-src 'self' data: blob:",
+  "font-src 'self' data:",
+  "worker-src 'self' blob:",
+  "object-src 'none'",
+  "frame-ancestors 'none'",
+].join('; ');
+
+export function createApp({ database, thread, demoFolder, isStrict = true }: AppDeps) {
   const projects = new ProjectStore(database);
   const assets = new AssetStore(database);
   const jobs = new JobStore(database);
@@ -29,12 +42,8 @@ export function createApp({ database, thread, demoFolder }: AppDeps) {
   const app: Express = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
-    response.set({
-      'x-content-type-options': 'nosniff',
-      'referrer-policy': 'no-referrer',
-      'content-security-policy':
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; worker-src 'self' blob:; object-src 'none'; frame-ancestors 'none'",
-    });
+    response.set({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
+    if (isStrict) response.set('content-security-policy', CONTENT_POLICY);
     next();
   });
   const api = express.Router();

@@ -18,7 +18,7 @@ const demoFolder = resolve('demo');
 const thread = isProduction
   ? new URL('./server-thread.js', import.meta.url)
   : new URL('../dist/node/server-thread.js', import.meta.url);
-const { app, runner, projects, assets } = createApp({ database, thread, demoFolder });
+const { app, runner, projects, assets } = createApp({ database, thread, demoFolder, isStrict: isProduction });
 await seedDemo({ projects, assets, demoFolder });
 await runner.resume();
 

@@ -19,5 +19,5 @@ export function formatMeasure(value: number): string {
 }
 
 export function formatBytes(bytes: number): string {
-  return bytes < 1e6 ? `${(bytes / 1e3).toFixed(1)} kB` : `${(bytes / 1e6).toFixed(2)} MB`;
+  return bytes < 1e6 ? `${(bytes / 1e3).toFixed(1)}\u00a0kB` : `${(bytes / 1e6).toFixed(2)}\u00a0MB`;
 }

@@ -32,6 +32,7 @@ export function writeStl(parts: readonly Part[]): Uint8Array {
  * become one body with edges of four faces; each part that shares a point is moved aside by a few float32 steps.
  */
 function apart(parts: readonly Part[]): Mesh[] {
+  if (parts.length < 2) return parts.map(({ mesh }) => mesh);
   const reach = parts.reduce((most, { mesh }) => mesh.positions.reduce((m, v) => Math.max(m, Math.abs(v)), most), 0);
   const step = 2 ** (Math.ceil(Math.log2(reach || 1)) - 23);
   const taken = new Set<string>();

@@ -17,7 +17,14 @@ export interface Width {
 const OPPOSITE = (170 * Math.PI) / 180;
 /** Where each edge is measured; close to the ends because a stroke's sides may face each other only there. */
 const PLACES = [0.01, 0.5, 0.99];
+const MIDDLE = [0.5];
+/** An edge is long from this share of the last circle's radius. */
+const LONG = 0.25;
+/** The next circle is looked for at this much of the last one's radius: neighbours are alike. */
+const HEADROOM = 1.02;
 const ROUNDS = 40;
+/** A circle counts as empty when nothing lies deeper in it than this: far finer than chords follow their curve. */
+const EMPTY = 1 - 1e-6;
 
 /** The narrowest place of a region, to the accuracy of its chords. */
 export function narrowest(region: Region): Width {
@@ -63,7 +70,8 @@ class Gauge {
       const dx = s[i + 2]! - s[i]!;
       const dy = s[i + 3]! - s[i + 1]!;
       const length = Math.hypot(dx, dy);
-      for (const place of PLACES) {
+      // Short edges lie on curves, where the neighbours measure what happens at their ends.
+      for (const place of length > LONG * guess ? PLACES : MIDDLE) {
         const circle = this.shrink(s[i]! + place * dx, s[i + 1]! + place * dy, -dy / length, dx / length, guess);
         guess = circle.radius;
         yield circle;
@@ -75,15 +83,15 @@ class Gauge {
 
   /** The largest empty circle that touches the boundary at (px, py), where (nx, ny) is the unit normal to the inside. */
   private shrink(px: number, py: number, nx: number, ny: number, guess: number): Circle {
-    let radius = Math.min(this.size, 2 * guess);
+    let radius = Math.min(this.size, HEADROOM * guess);
     let [qx, qy] = [px, py];
     for (let round = 0; round < ROUNDS; round++) {
       const [x, y] = [px + radius * nx, py + radius * ny];
-      const distance = this.nearest(x, y, radius * (1 - 1e-9));
-      if (distance >= radius * (1 - 1e-9)) {
+      const distance = this.nearest(x, y, radius * EMPTY);
+      if (distance >= radius * EMPTY) {
         // Nothing inside: either this is the circle, or the guess was too small to meet anything.
         if (qx === px && qy === py && radius < this.size) {
-          radius = Math.min(this.size, 4 * radius);
+          radius = Math.min(this.size, 2 * radius);
           continue;
         }
         break;
@@ -111,7 +119,7 @@ class Gauge {
     const radius = Math.hypot(qx - fx, qy - fy) / 2;
     if (!(radius > 0 && radius < circle.radius)) return null;
     const [x, y] = [(qx + fx) / 2, (qy + fy) / 2];
-    return this.nearest(x, y, radius * (1 - 1e-6)) >= radius * (1 - 1e-6) ? { x, y, radius, opening: Math.PI } : null;
+    return this.nearest(x, y, radius * EMPTY) >= radius * EMPTY ? { x, y, radius, opening: Math.PI } : null;
   }
 
   /** Distance to the nearest boundary point, kept in nearestX and nearestY, or `limit` when none is nearer than that. */

@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
-import { api } from '../api/client.ts';
+import { api } from '../requests/api.ts';
 import { closeProject, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { BenchHeader } from './BenchHeader.tsx';

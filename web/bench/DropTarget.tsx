@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { bringIn, useImport } from '../store/import.ts';
+import { cancelGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
   const { getRootProps, isDragActive } = useDropzone({
@@ -15,8 +16,13 @@ export function DropTarget({ children }: { children: ReactNode }) {
       {children}
       {(isDragActive || busy) && (
         <div className="pointer-events-none absolute inset-0 z-20 grid place-items-center bg-tide/20">
-          <p className="rounded-edge bg-sheet px-4 py-2 font-serif text-lg">
-            {busy ? `Bringing in ${busy}…` : 'Let go to bring it in'}
+          <p className="rounded-edge bg-sheet px-4 py-2 font-serif text-lg" role="status">
+            {busy ? `Bringing in ${busy}… ` : 'Let go to bring it in'}
+            {busy && (
+              <button type="button" className="pointer-events-auto text-tide underline" onClick={cancelGeometry}>
+                Stop
+              </button>
+            )}
           </p>
         </div>
       )}

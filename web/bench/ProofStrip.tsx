@@ -116,7 +116,7 @@ function Entry({ name, tone, onClick, children }: EntryProps) {
   const colour = tone === 'ember' ? 'text-ember' : tone === 'tide' ? 'text-tide font-semibold' : '';
   const content = (
     <>
-      {name && <span className="text-quiet">{name} </span>}
+      {name && <span className="mr-1 text-quiet">{name} </span>}
       <span className={name ? `figure ${colour}` : colour} data-proof={name || 'verdict'}>
         {children}
       </span>

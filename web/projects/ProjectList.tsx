@@ -1,13 +1,15 @@
 // ProjectList.tsx — the first page: every project, a new one, the demo.
-import { FilePlus2, RotateCcw, Trash2 } from 'lucide-react';
+import { FilePlus2, FileUp, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectSummary } from '../../core/index.ts';
-import { api } from '../api/client.ts';
 import { toggleTheme } from '../app/theme.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
+import { api } from '../requests/api.ts';
+import { bringInLater } from '../store/import.ts';
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -24,9 +26,14 @@ export function ProjectList() {
       setFailure(problem instanceof Error ? problem.message : String(problem));
     }
   };
-  const begin = () =>
+  const begin = (files: readonly File[] = []) =>
     attempt(async () => {
-      const { id } = await api.createProject('Untitled');
+      const name = files[0]?.name
+        .replace(/\.[^.]*$/, '')
+        .trim()
+        .slice(0, 120);
+      const { id } = await api.createProject(name || 'Untitled');
+      if (files.length > 0) bringInLater(id, files);
       navigate(`/projects/${id}/source`);
     });
 
@@ -55,6 +62,9 @@ export function ProjectList() {
       </header>
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
       <ul className="grid grid-cols-3 gap-5">
+        <li>
+          <BringInCard onFiles={(files) => void begin(files)} />
+        </li>
         {projects?.map((project) => (
           <ProjectCard
             key={project.id}
@@ -72,6 +82,29 @@ export function ProjectList() {
         </p>
       )}
     </main>
+  );
+}
+
+function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void }) {
+  const { getRootProps, getInputProps, isDragActive } = useDropzone({
+    onDrop: (files) => {
+      if (files.length > 0) onFiles(files);
+    },
+  });
+  return (
+    <div
+      {...getRootProps({
+        className: `flex h-full min-h-52 cursor-pointer flex-col items-center justify-center gap-3 rounded-edge border border-dashed p-6 text-center ${isDragActive ? 'border-tide bg-wash' : 'border-quiet'}`,
+      })}
+    >
+      <input {...getInputProps({ 'aria-label': 'Begin with files' })} />
+      <FileUp size={26} strokeWidth={1.5} className="text-tide" aria-hidden />
+      <p>
+        Drop an SVG file to begin,
+        <br />
+        or <span className="text-tide underline">choose one</span>
+      </p>
+    </div>
   );
 }
 

@@ -3,16 +3,16 @@ import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
 import type { ExportFormat, JobReply } from '../../core/index.ts';
-import { api, exportUrl } from '../api/client.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { formatBytes } from '../format.ts';
+import { api, exportUrl } from '../requests/api.ts';
 import { rememberExport, useExport } from '../store/export.ts';
 import { saveNow, useDocument, useProject } from '../store/project.ts';
 
 const FORMATS: readonly (readonly [ExportFormat, string, string])[] = [
   ['glb', 'GLB', 'parts, names, colours, normals'],
-  ['obj', 'OBJ and MTL', 'quads stay quads, zipped'],
+  ['obj', 'OBJ and MTL', 'quads stay quads'],
   ['stl', 'STL', 'one body of triangles, to print'],
 ];
 
@@ -157,7 +157,8 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
         className="mb-3 flex items-center justify-center gap-2 rounded-edge border border-tide px-3 py-2 text-tide"
       >
         <Download size={16} aria-hidden />
-        {report.fileName}, {formatBytes(report.bytes)}
+        <span className="min-w-0 truncate">{report.fileName}</span>
+        <span className="figure shrink-0">{formatBytes(report.bytes)}</span>
       </a>
       <table className="w-full text-sm" data-read-back={report.ok}>
         <thead className="text-left text-quiet">
@@ -171,7 +172,7 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
         <tbody>
           {report.rows.map(({ what, built, read, same }) => (
             <tr key={what} className="border-rule border-t align-top">
-              <td className="py-1 pr-2 text-quiet">{what}</td>
+              <td className="whitespace-nowrap py-1 pr-2 text-quiet">{what}</td>
               <td className="figure break-words py-1 pr-2">{built}</td>
               <td className="figure break-words py-1 pr-2">{read}</td>
               <td className="py-1">

@@ -2,7 +2,7 @@
 // leaves the project as it was.
 import { create } from 'zustand';
 import { type LeftOut, SVG_LIMITS, type Warning } from '../../core/index.ts';
-import { api } from '../api/client.ts';
+import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
 import { dispatch, useProject } from './project.ts';
 import { screen } from './screen.ts';
@@ -26,6 +26,21 @@ interface ImportState {
 }
 
 export const useImport = create<ImportState>(() => ({ busy: null, results: [] }));
+
+/** Files that wait for a project that is just being opened. */
+let waiting: { readonly project: string; readonly files: readonly File[] } | null = null;
+
+useProject.subscribe(({ id, history }) => {
+  if (!waiting || !history || id !== waiting.project) return;
+  const { files } = waiting;
+  waiting = null;
+  void bringIn(files);
+});
+
+/** Brings files in as soon as the project is open. */
+export function bringInLater(project: string, files: readonly File[]): void {
+  waiting = { project, files };
+}
 
 export async function bringIn(files: readonly File[]): Promise<void> {
   const results: ImportResult[] = [];

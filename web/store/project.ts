@@ -11,7 +11,7 @@ import {
   startHistory,
   undo,
 } from '../../core/index.ts';
-import { ApiError, api } from '../api/client.ts';
+import { ApiError, api } from '../requests/api.ts';
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed';
 

@@ -1,4 +1,4 @@
-// client.ts — requests to the server. A reply that is not 2xx becomes an ApiError with the server's own sentence.
+// api.ts — requests to the server. A reply that is not 2xx becomes an ApiError with the server’s own sentence.
 import type {
   AssetReply,
   CreateExport,

@@ -1,0 +1,72 @@
+// screenshots.mjs — `npm run screenshots`: one current picture of each main view, from the demo, into docs/screenshots.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureBuilt, ensureChromium, ROOT } from './setup.mjs';
+
+const PORT = 4318;
+const OUT = join(ROOT, 'docs', 'screenshots');
+const FLAGS = [
+  '--no-sandbox',
+  '--use-gl=angle',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-background-networking',
+];
+
+await ensureBuilt();
+const { chromium } = await import('@playwright/test');
+const data = mkdtempSync(join(tmpdir(), 'outline-stack-'));
+const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
+  cwd: ROOT,
+  stdio: ['ignore', 'pipe', 'inherit'],
+  env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT), DATA_DIR: data },
+});
+await new Promise((ready) => server.stdout.once('data', ready));
+const browser = await chromium.launch({ executablePath: ensureChromium(), args: FLAGS });
+try {
+  mkdirSync(OUT, { recursive: true });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const shoot = async (name) => {
+    await page.mouse.move(640, 775);
+    await page.waitForTimeout(900);
+    await page.screenshot({ path: join(OUT, `${name}.png`) });
+  };
+  const proven = () => page.locator('[aria-label="Proof"][data-fresh="true"]').waitFor();
+  const station = (name) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name }).click();
+  const layer = (name) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
+
+  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.getByRole('link', { name: /Saltmarsh/ }).waitFor();
+  await shoot('projects');
+  await page.getByRole('link', { name: /Saltmarsh/ }).click();
+  await proven();
+  await station('Source');
+  await shoot('source');
+  await station('Outline');
+  await layer('Moon');
+  await shoot('outline');
+  await station('Build');
+  await layer('Rim');
+  await shoot('build');
+  await page.getByRole('button', { name: 'Both, divided' }).click();
+  await page.getByRole('button', { name: 'Edges of all faces' }).click();
+  await layer('Heron');
+  await shoot('build-divided');
+  await page.getByRole('button', { name: 'Edges of all faces' }).click();
+  await page.getByRole('button', { name: 'Solid', exact: true }).click();
+  await page.keyboard.press('Alt+1');
+  await page.getByRole('button', { name: 'Day or night bench' }).click();
+  await shoot('build-night');
+  await page.getByRole('button', { name: 'Day or night bench' }).click();
+  await station('Export');
+  await page.getByRole('button', { name: /^Make the GLB/ }).click();
+  await page.locator('[data-read-back]').waitFor();
+  await shoot('export');
+} finally {
+  await browser.close();
+  server.kill('SIGTERM');
+  await new Promise((gone) => server.once('exit', gone));
+  rmSync(data, { recursive: true, force: true });
+}
