@@ -92,7 +92,8 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
       ms: clock.times(),
     };
   } catch (error) {
-    return failure(task, error, clock);
+    const code = error instanceof GeometryError ? error.code : 'unexpected';
+    return failedReport(task, code, error instanceof Error ? error.message : String(error), clock.times());
   }
 }
 
@@ -172,14 +173,15 @@ function slowest(paths: readonly EdgePath[]): EdgePath {
   return paths.includes('skeleton') ? 'skeleton' : 'none';
 }
 
-function failure(task: BuildTask, error: unknown, clock: Clock): FileReport {
-  const expected = error instanceof GeometryError;
-  const message = error instanceof Error ? error.message : String(error);
+const NO_TIME: FileReport['ms'] = { read: 0, outline: 0, mesh: 0, write: 0, total: 0 };
+
+/** The report of a file that was not made. */
+export function failedReport({ input, output }: BuildTask, code: string, message: string, ms = NO_TIME): FileReport {
   return {
-    input: task.input,
-    output: task.output,
+    input,
+    output,
     ok: false,
-    error: { code: expected ? error.code : 'unexpected', message },
+    error: { code, message },
     counts: { points: 0, edges: 0, faces: 0, triangles: 0 },
     closed: false,
     crossings: 0,
@@ -189,7 +191,7 @@ function failure(task: BuildTask, error: unknown, clock: Clock): FileReport {
     safeReach: 0,
     edgePath: 'none',
     warnings: [],
-    ms: clock.times(),
+    ms,
   };
 }
 

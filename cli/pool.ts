@@ -1,6 +1,6 @@
 // pool.ts — files spread over worker threads; a thread that dies fails its file and is replaced.
 import { Worker } from 'node:worker_threads';
-import { type BuildTask, buildFile, type FileReport } from './build-file.ts';
+import { type BuildTask, buildFile, type FileReport, failedReport } from './build-file.ts';
 
 /** Below this many files, starting threads costs more than they save. */
 const THREADS_FROM = 8;
@@ -34,7 +34,7 @@ async function drainInThread(drain: (build: (task: BuildTask) => Promise<FileRep
       new Promise<FileReport>((resolve) => {
         const died = (error: Error) => {
           worker = startWorker();
-          resolve(crashed(task, error));
+          resolve(failedReport(task, 'unexpected', `The file could not be worked on: ${error.message}`));
         };
         worker.once('error', died);
         worker.once('message', (report: FileReport) => {
@@ -48,23 +48,3 @@ async function drainInThread(drain: (build: (task: BuildTask) => Promise<FileRep
 }
 
 const startWorker = () => new Worker(new URL('./cli-thread.js', import.meta.url));
-
-function crashed({ input, output }: BuildTask, error: Error): FileReport {
-  const message = `The file could not be worked on: ${error.message}`;
-  return {
-    input,
-    output,
-    ok: false,
-    error: { code: 'unexpected', message },
-    counts: { points: 0, edges: 0, faces: 0, triangles: 0 },
-    closed: false,
-    crossings: 0,
-    volume: 0,
-    area: 0,
-    size: [0, 0, 0],
-    safeReach: 0,
-    edgePath: 'none',
-    warnings: [],
-    ms: { read: 0, outline: 0, mesh: 0, write: 0, total: 0 },
-  };
-}

@@ -75,7 +75,9 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   const names = new Set(options.takenNames ?? []);
 
   const placed: { layer: Layer; regions: Region[] }[] = [];
-  for (const { shapes, isGround } of byColour(drawing.shapes, ground)) {
+  const coarse = Math.max(tolerance, size / 2000);
+  const regionsFor = (shape: Shape) => shapeRegions([shape], placement, coarse);
+  for (const { shapes, isGround } of byColour(drawing.shapes, ground, regionsFor)) {
     const regions = shapeRegions(shapes, placement, tolerance);
     if (regions.length === 0) {
       const message = `${shapes.length} shapes of ${shapes[0]!.colour} have no area and were left out.`;
@@ -127,16 +129,42 @@ function groundOf({ shapes, sheet }: Drawing): Shape | null {
   return regionsArea(regions) >= PAPER.cover * sheet.width * sheet.height ? lowest : null;
 }
 
-function byColour(shapes: readonly Shape[], ground: Shape | null): { shapes: Shape[]; isGround: boolean }[] {
-  const groups = new Map<string, { shapes: Shape[]; isGround: boolean }>();
+interface Group {
+  readonly shapes: Shape[];
+  readonly isGround: boolean;
+  readonly key: string;
+  /** Of each shape, for finding what lies over what. */
+  readonly regions: Region[][];
+}
+
+/**
+ * Shapes of one colour go together, unless something of another colour lies between them: what was painted on top must
+ * not end up beneath.
+ */
+function byColour(shapes: readonly Shape[], ground: Shape | null, regionsFor: (shape: Shape) => Region[]): Group[] {
+  const groups: Group[] = [];
   for (const shape of shapes) {
     const isGround = shape === ground;
     const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)}`;
-    const group = groups.get(key);
-    if (group) group.shapes.push(shape);
-    else groups.set(key, { shapes: [shape], isGround });
+    const own = groups.findLastIndex((group) => group.key === key);
+    const above = own < 0 ? [] : groups.slice(own + 1);
+    const regions = regionsFor(shape);
+    const isCovered = above.some((group) => group.regions.some((other) => doOverlap(regions, other)));
+    if (own < 0 || isCovered) groups.push({ shapes: [shape], isGround, key, regions: [regions] });
+    else {
+      groups[own]!.shapes.push(shape);
+      groups[own]!.regions.push(regions);
+    }
   }
-  return [...groups.values()];
+  return groups;
+}
+
+/** Sharing less than this of the smaller one is rounding where they touch. */
+const TOUCHING_SHARE = 1e-4;
+
+function doOverlap(a: readonly Region[], b: readonly Region[]): boolean {
+  const shared = sharedArea(a, b);
+  return shared > 0 && shared > TOUCHING_SHARE * Math.min(regionsArea(a), regionsArea(b));
 }
 
 const GENERIC = /^(path|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;

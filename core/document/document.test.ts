@@ -45,6 +45,23 @@ describe('arranging', () => {
     expect(layers.map(({ material }) => material.colour)).toEqual(['#008080', '#cc3333']);
   });
 
+  it('keeps what is painted on top on top: a colour below and above another becomes two layers', () => {
+    const body = '<rect width="50" height="50" fill="white"/><rect x="5" y="5" width="40" height="40" fill="#c33"/>';
+    const eye = '<circle cx="20" cy="20" r="4" fill="white"/>';
+    const away = '<circle cx="80" cy="80" r="4" fill="white"/>';
+    const layersOf = (more: string) =>
+      projectOf(drawing(body + more)).layers.map(({ name, base, depth }) => [name, base / depth]);
+    expect(layersOf(away)).toEqual([
+      ['White', 0],
+      [expect.any(String), 1],
+    ]);
+    expect(layersOf(eye)).toEqual([
+      ['White', 0],
+      [expect.any(String), 1],
+      ['White 2', 2],
+    ]);
+  });
+
   it('lands centred and at the size that was asked for', () => {
     const project = projectOf(SQUARES, 180);
     const evaluator = new Evaluator(() => SQUARES);

@@ -1,10 +1,13 @@
 // jobs.ts — long work and what came of it.
 import { randomUUID } from 'node:crypto';
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { ExportReport, JobReply, JobState } from '../../core/index.ts';
 import type { Database } from '../db/open.ts';
 import { exports, jobs } from '../db/schema.ts';
 import { NotFound } from '../errors.ts';
+
+/** Finished files of one project beyond this many are dropped, oldest first. */
+const KEPT_EXPORTS = 20;
 
 export interface ExportRequest {
   readonly format: 'glb' | 'obj' | 'stl';
@@ -92,6 +95,14 @@ export class JobStore {
       if (known.length === 0) return;
       const row = { jobId: id, ...file };
       await tx.insert(exports).values(row).onConflictDoUpdate({ target: exports.jobId, set: row });
+      const older = tx
+        .select({ id: jobs.id })
+        .from(jobs)
+        .where(and(eq(jobs.projectId, known[0]!.projectId), eq(jobs.state, 'done')))
+        .orderBy(desc(jobs.createdAt))
+        .limit(-1)
+        .offset(KEPT_EXPORTS);
+      await tx.delete(jobs).where(inArray(jobs.id, older));
     });
   }
 

@@ -90,7 +90,7 @@ async function prove(): Promise<void> {
   const { of: project, view } = get();
   if (!project || !view || get().busy) return;
   const outcome = await geometry((api) => api.prove(project));
-  if (get().of !== project) return;
+  if (get().of !== project || get().busy) return;
   if (!outcome.ok) {
     set({ failure: outcome.error });
     return;

@@ -98,6 +98,8 @@ export interface Import {
 
 const texts = new Map<string, string>();
 const evaluator = new Evaluator((asset) => texts.get(asset)!);
+/** How many builds were asked for. */
+let builds = 0;
 
 const api = {
   /** Reads a file that was uploaded as `asset` and arranges it for `project`. */
@@ -121,6 +123,7 @@ const api = {
 
   /** Evaluates everything that is shown. @param known keys of meshes and shapes the caller already has */
   async build(project: Project, known: readonly string[]): Promise<Outcome<BuildView>> {
+    builds++;
     try {
       await fetchTexts(project);
     } catch (error) {
@@ -134,14 +137,23 @@ const api = {
     return Comlink.transfer(outcome, buffers as ArrayBuffer[]);
   },
 
-  /** Proofs of the shown layers by mesh key; call it after `build` with the same project. */
-  prove(project: Project): Outcome<Record<string, Proof>> {
-    return attempt(() => {
-      const shown = project.layers.filter((layer) => layer.shown);
-      return Object.fromEntries(
-        shown.map((layer) => [evaluator.build(project, layer).key, evaluator.proof(project, layer)] as const),
-      );
-    });
+  /**
+   * Proofs of the shown layers by mesh key; call it after `build` with the same project. Builds that are asked for meanwhile
+   * go between the layers, and end it.
+   */
+  async prove(project: Project): Promise<Outcome<Record<string, Proof>>> {
+    const proofs: Record<string, Proof> = {};
+    const started = builds;
+    for (const layer of project.layers) {
+      if (!layer.shown) continue;
+      const outcome = attempt(() => {
+        proofs[evaluator.build(project, layer).key] = evaluator.proof(project, layer);
+      });
+      if (!outcome.ok) return outcome;
+      await new Promise((next) => setTimeout(next));
+      if (builds !== started) return { ok: false, error: { code: 'cancelled', message: 'Something newer was built.' } };
+    }
+    return { ok: true, value: proofs };
   },
 };
 export type GeometryApi = typeof api;

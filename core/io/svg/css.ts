@@ -1,6 +1,6 @@
 // css.ts — the cascade for SVG properties: presentation attributes < style rules by specificity < style attribute
 // (CSS Cascade 4 §6; presentation attributes count as author rules of specificity 0, SVG 2 §6.6).
-import { type CssNode, generate, parse, walk } from 'css-tree';
+import { type Atrule, type CssNode, generate, parse, walk } from 'css-tree';
 import type { Warning } from '../../errors.ts';
 import type { XmlElement } from './xml.ts';
 
@@ -49,20 +49,27 @@ export class Stylesheet {
   }
 
   private add(text: string, unread: Set<string>): void {
+    const { rules } = this;
     const sheet = parse(text, { context: 'stylesheet', parseCustomProperty: false, onParseError: () => {} });
     walk(sheet, {
       visit: 'Rule',
-      enter: (rule) => {
+      enter(rule) {
+        if (this.atrule && !isForScreens(this.atrule)) return;
         const declarations = declarationsOf(rule.block);
         if (rule.prelude.type !== 'SelectorList') return;
         for (const selector of rule.prelude.children) {
           const compiled = compile(selector);
-          if (compiled) this.rules.push({ ...compiled, declarations });
+          if (compiled) rules.push({ ...compiled, declarations });
           else unread.add(generate(selector));
         }
       },
     });
   }
+}
+
+/** Of conditional groups only those that hold on any screen apply; animations and fonts never do. */
+function isForScreens({ name, prelude }: Atrule): boolean {
+  return name === 'media' && /^\s*(only\s+)?(all|screen)\s*$/.test(prelude ? generate(prelude) : 'all');
 }
 
 /** Calls `act` for `element` and everything below it, in document order. */

@@ -149,6 +149,12 @@ describe('styling', () => {
     expect(colourOf(`${sheet}${RECT} class="a"/>`)).toBe('#00ff00');
   });
 
+  it('applies rules of media that are screens, and no others', () => {
+    const media =
+      '<style>@media screen{.a{fill:#000001}} @media print{.a{fill:#000002}} @media (min-width: 9px){.a{fill:red}}</style>';
+    expect(colourOf(`${media}${RECT} class="a"/>`)).toBe('#000001');
+  });
+
   it('names rules it does not understand', () => {
     const { warnings } = svg(`<style>rect:hover{fill:red}</style>${RECT}/>`);
     expect(warnings[0]!.message).toContain('rect:hover');
