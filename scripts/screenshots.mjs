@@ -60,6 +60,10 @@ try {
   await page.getByRole('button', { name: 'Day or night bench' }).click();
   await shoot('build-night');
   await page.getByRole('button', { name: 'Day or night bench' }).click();
+  for (const name of ['Stage', 'Motion']) {
+    await station(name);
+    await shoot(name.toLowerCase());
+  }
   await station('Export');
   await page.getByRole('button', { name: /^Make the GLB/ }).click();
   await page.locator('[data-read-back]').waitFor();

@@ -17,10 +17,18 @@ export function writeStl(parts: readonly Part[]): Uint8Array {
   view.setUint32(HEADER, count, true);
   let at = HEADER + 4;
   for (const { mesh, indices } of divided) {
+    const p = mesh.positions;
     for (let t = 0; t < indices.length; t += 3) {
-      const triangle = [0, 1, 2].map((k) => pointOf(mesh, indices[t + k]!));
-      for (const [k, value] of [...facetNormal(triangle), ...triangle.flat()].entries())
-        view.setFloat32(at + 4 * k, value, true);
+      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+      const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+      const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+      const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+      const length = Math.hypot(nx, ny, nz) || 1;
+      view.setFloat32(at, nx / length, true);
+      view.setFloat32(at + 4, ny / length, true);
+      view.setFloat32(at + 8, nz / length, true);
+      for (let k = 0; k < 9; k++)
+        view.setFloat32(at + 12 + 4 * k, p[3 * indices[t + Math.floor(k / 3)]! + (k % 3)]!, true);
       at += RECORD;
     }
   }
@@ -47,23 +55,6 @@ function apart(parts: readonly Part[]): Mesh[] {
       return steps === 0 ? mesh : { ...mesh, positions };
     }
   });
-}
-
-type Point = [number, number, number];
-
-const pointOf = ({ positions }: Mesh, i: number): Point => [
-  positions[3 * i]!,
-  positions[3 * i + 1]!,
-  positions[3 * i + 2]!,
-];
-
-function facetNormal(triangle: readonly Point[]): Point {
-  const [a, b, c] = triangle as [Point, Point, Point];
-  const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-  const [vx, vy, vz] = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
-  const normal: Point = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const length = Math.hypot(...normal) || 1;
-  return [normal[0] / length, normal[1] / length, normal[2] / length];
 }
 
 /** One mesh of separate triangles; points are not welded. @throws {GeometryError} 'bad-file' */

@@ -4,11 +4,11 @@
 export function Lights({ size }: { size: number }) {
   return (
     <>
-      <hemisphereLight args={['#ffffff', '#8d8f94', 1.5]} />
+      <hemisphereLight args={['#ffffff', '#8d8f94', 1.65]} />
       <directionalLight
         castShadow
         position={[-size * 0.9, size * 1.1, size * 0.9]}
-        intensity={2.1}
+        intensity={2.4}
         shadow-mapSize={[2048, 2048]}
         shadow-camera-left={-size}
         shadow-camera-right={size}
