@@ -20,12 +20,17 @@ const BUILD_INPUTS = [
   'package-lock.json',
 ];
 
-/** Runs a command in the project's root and ends the process with its exit code when it fails. */
+/**
+ * Runs a command in the project's root and ends the process with its exit code when it fails. A quiet one is heard only
+ * then.
+ */
 export function run(command, args, { quiet = false, env = {} } = {}) {
-  const stdio = quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit';
-  const { status, error } = spawnSync(command, args, { cwd: ROOT, stdio, env: { ...process.env, ...env } });
+  const stdio = quiet ? 'pipe' : 'inherit';
+  const { status, error, stderr } = spawnSync(command, args, { cwd: ROOT, stdio, env: { ...process.env, ...env } });
   if (error) throw error;
-  if (status !== 0) process.exit(status ?? 1);
+  if (status === 0) return;
+  if (quiet) process.stderr.write(stderr);
+  process.exit(status ?? 1);
 }
 
 /** The path of a program that a package installed. */
