@@ -71,6 +71,19 @@ test('two windows cannot overwrite each other: the choice is offered, both versi
   await expect(other.getByRole('slider', { name: 'Heron: depth' })).toHaveAttribute('aria-valuenow', '6');
 });
 
+test('leaving at once loses nothing, and coming back shows the newest revision', async ({ page }) => {
+  const id = await openDemo(page);
+  await page.getByRole('button', { name: 'Leave Moon out of the build' }).click();
+  await page.getByRole('link', { name: 'Outline Stack' }).click();
+  await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
+  await proven(page);
+  await expect(page).toHaveURL(`/projects/${id}/build`);
+  await expect(page.getByRole('button', { name: 'Build Moon' })).toBeVisible();
+  await page.getByRole('button', { name: 'Leave Rim out of the build' }).click();
+  await saved(page);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
 test('a change made without the server is kept and saved when it is back', async ({ page }) => {
   await openDemo(page);
   await page.route('**/api/projects/*', (route) =>

@@ -8,6 +8,7 @@ import { validateBytes } from 'gltf-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { JobReply, ProjectReply } from '../core/index.ts';
 import { seedDemo } from './demo/seed.ts';
+import { JobStore } from './stores/jobs.ts';
 import { startApp } from './testing.ts';
 
 let server: Awaited<ReturnType<typeof startApp>>;
@@ -199,6 +200,23 @@ describe('the demo and its exports', () => {
     expect((await server.call('POST', `/jobs/${last.id}/cancel`)).body.state).toBe('cancelled');
     expect((await finished(jobs[0]!.body)).state).toBe('done');
     expect((await finished(last)).state).toBe('cancelled');
+  });
+
+  it('keeps the newest twenty files of a project', async () => {
+    const { id, revision } = await create();
+    const jobs = new JobStore(server.database);
+    const made: string[] = [];
+    for (let k = 0; k < 23; k++) {
+      const job = await jobs.create(id, { format: 'stl', lengths: 'units', revision });
+      made.push(job.id);
+      const report = { fileName: 'x.stl', format: 'stl' as const, bytes: 1, ok: true, rows: [], ms: 1 };
+      await jobs.finish(job.id, { fileName: 'x.stl', mime: 'model/stl', bytes: Buffer.from([k]), report });
+      await new Promise((tick) => setTimeout(tick, 2));
+    }
+    const statuses = await Promise.all(
+      made.map(async (job) => (await server.call('GET', `/exports/${job}/file`)).status),
+    );
+    expect(statuses).toEqual(made.map((_, k) => (k < 3 ? 404 : 200)));
   });
 
   it('refuses formats and revisions that do not exist', async () => {

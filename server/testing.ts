@@ -44,5 +44,5 @@ export async function startApp() {
     database.close();
     rmSync(folder, { recursive: true, force: true });
   };
-  return { ...built, url, call, close };
+  return { ...built, database, url, call, close };
 }

@@ -100,7 +100,8 @@ export class JobStore {
         .from(jobs)
         .where(and(eq(jobs.projectId, known[0]!.projectId), eq(jobs.state, 'done')))
         .orderBy(desc(jobs.createdAt))
-        .limit(-1)
+        // SQLite takes an offset only behind a limit.
+        .limit(Number.MAX_SAFE_INTEGER)
         .offset(KEPT_EXPORTS);
       await tx.delete(jobs).where(inArray(jobs.id, older));
     });

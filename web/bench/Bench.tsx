@@ -1,9 +1,9 @@
 // Bench.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
 import { api } from '../requests/api.ts';
-import { closeProject, openProject, useProject } from '../store/project.ts';
+import { allSaved, closeProject, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { BenchHeader } from './BenchHeader.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
@@ -13,14 +13,17 @@ import { ProofStrip } from './ProofStrip.tsx';
 import { StackPanel } from './StackPanel.tsx';
 import { WorkView } from './WorkView.tsx';
 
+let visits = 0;
+
 export function Bench() {
   const { id = '' } = useParams();
   // The document is edited here and saved from here: fetching it again behind the artist's back would fight with that.
-  const { data, error } = useSWR(['project', id], () => api.project(id), {
+  // Each visit asks anew: what an earlier one left in the cache is not the newest revision.
+  const [visit] = useState(() => ++visits);
+  const { data, error } = useSWR(['project', id, visit], () => allSaved().then(() => api.project(id)), {
     revalidateOnFocus: false,
     revalidateOnReconnect: false,
-    revalidateIfStale: true,
-    dedupingInterval: 0,
+    revalidateIfStale: false,
   });
   const open = useProject((state) => state.id === id);
   useEffect(() => {

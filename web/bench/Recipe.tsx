@@ -106,8 +106,8 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
             label="Tolerance"
             value={tolerance}
             unit={unit}
-            step={0.005}
-            min={0.0005}
+            step={niceStep(tolerance)}
+            min={1e-6}
             onChange={(v, g) => dispatch({ do: 'set-tolerance', tolerance: v }, g)}
           />{' '}
           in the whole project: {seen ? seen.points : 0} points in this layer’s {seen?.outlines ?? 0}{' '}

@@ -1,6 +1,6 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
-import { type KeyboardEvent, memo, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Layer, type Overlap, profileRows } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
@@ -38,7 +38,9 @@ export function StackElevation() {
   const x = (i: number) => LEFT + i * pitch + (pitch - bar) / 2;
   const marks = ticks(range);
   const latest = useRef(range);
-  latest.current = range;
+  useLayoutEffect(() => {
+    latest.current = range;
+  });
   const [keepRange] = useState(() => (dragging: boolean) => setFrozen(dragging ? latest.current : null));
 
   return (
@@ -122,11 +124,18 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
   const top = heightAt(base + depth, low, perUnit);
   const path = useMemo(() => barPath(layer, x, width, low, perUnit), [layer, x, width, low, perUnit]);
   const setDepth = (value: number, gesture: string | null) =>
-    dispatch({ do: 'change-layers', layers: [id], change: { depth: Math.max(value, 0.01) } }, gesture);
+    dispatch({ do: 'change-layers', layers: [id], change: { depth: value } }, gesture);
   const setBase = (value: number, gesture: string | null) =>
     dispatch({ do: 'change-layers', layers: [id], change: { base: value } }, gesture);
-  const body = useHeightDrag({ value: base, perUnit, onChange: setBase, onDrag, gesture: `base ${id}` });
-  const lid = useHeightDrag({ value: depth, perUnit, onChange: setDepth, onDrag, gesture: `depth ${id}` });
+  const body = useHeightDrag({ value: base, perUnit, canSink: true, onChange: setBase, onDrag, gesture: `base ${id}` });
+  const lid = useHeightDrag({
+    value: depth,
+    perUnit,
+    canSink: false,
+    onChange: setDepth,
+    onDrag,
+    gesture: `depth ${id}`,
+  });
   return (
     <g>
       <path
@@ -181,17 +190,22 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
 interface HeightDragOptions {
   value: number;
   perUnit: number;
+  /** Whether it may be 0 and less. */
+  canSink: boolean;
   onChange: (value: number, gesture: string | null) => void;
   onDrag: (dragging: boolean) => void;
   gesture: string;
 }
 
 /** Pointer and key handlers that change a height by dragging up and down. */
-function useHeightDrag({ value, perUnit, onChange, onDrag, gesture }: HeightDragOptions) {
+function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: HeightDragOptions) {
   const drag = useRef<{ y: number; from: number; gesture: string } | null>(null);
   // The finest round step that a pixel can tell apart.
   const step = 10 ** Math.ceil(Math.log10(0.5 / perUnit));
-  const snap = (v: number, to: number) => Number((Math.round(v / to) * to).toPrecision(8));
+  const snap = (v: number, to: number) => {
+    const snapped = Number((Math.round(v / to) * to).toPrecision(8));
+    return canSink ? snapped : Math.max(snapped, to);
+  };
   const end = () => {
     drag.current = null;
     onDrag(false);

@@ -66,6 +66,7 @@ async function bringInOne(file: File): Promise<ImportResult> {
     const { hash } = await api.uploadAsset(bytes);
     const outcome = await geometry((worker) => worker.bringIn(bytes, hash, file.name, present));
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
+    if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
     const { source, layers, warnings, leftOut, size } = outcome.value;
     dispatch({ do: 'add-source', source, layers: [...layers] });
     screen.select(

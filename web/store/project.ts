@@ -51,9 +51,25 @@ export function openProject({ id, revision, isDemo, document }: ProjectReply): v
   set({ ...EMPTY, id, isDemo, revision, history: startHistory(document) });
 }
 
+/** Leaves the project; what is not saved yet still goes to the server. */
 export function closeProject(): void {
-  void saveNow();
+  const left = get();
   set(EMPTY);
+  clearTimeout(timer);
+  leaving = finishSaving(left);
+}
+
+let leaving: Promise<void> = Promise.resolve();
+
+/** Resolves when what was left behind is on the server, or has been refused by it. */
+export const allSaved = (): Promise<void> => leaving;
+
+async function finishSaving({ id, history, revision, save }: ProjectState): Promise<void> {
+  if (!id || !history || save === 'saved' || save === 'conflict') return;
+  const made = await inFlight;
+  if (made !== null && history.present === sending) return;
+  // The page has gone on, so there is nobody to tell of a failure.
+  await api.saveProject(id, made ?? revision, history.present).catch(() => undefined);
 }
 
 /** @param gesture key of the drag in progress, so that it undoes as one */
@@ -79,7 +95,10 @@ function change(act: (history: History) => History): void {
 }
 
 let timer: ReturnType<typeof setTimeout> | undefined;
-let inFlight: Promise<void> | null = null;
+/** The save that is under way: resolves to the revision it made, or null. */
+let inFlight: Promise<number | null> | null = null;
+/** The document that was sent last. */
+let sending: Project | null = null;
 
 function scheduleSave(delay: number): void {
   clearTimeout(timer);
@@ -98,25 +117,28 @@ export async function saveNow(): Promise<void> {
   await inFlight;
 }
 
-async function send(): Promise<void> {
+async function send(): Promise<number | null> {
   const { id, revision, history } = get();
-  if (!id || !history) return;
+  if (!id || !history) return null;
   const document = history.present;
+  sending = document;
   set({ save: 'saving' });
   try {
     const reply = await api.saveProject(id, revision, document);
-    if (get().id !== id) return;
+    if (get().id !== id) return reply.revision;
     const isNewest = get().history?.present === document;
     set({ revision: reply.revision, save: isNewest ? 'saved' : 'unsaved', saveError: null });
     if (!isNewest) scheduleSave(SAVE_DELAY_MS);
+    return reply.revision;
   } catch (error) {
-    if (get().id !== id) return;
+    if (get().id !== id) return null;
     if (error instanceof ApiError && error.current) {
       set({ save: 'conflict', conflict: error.current });
-      return;
+      return null;
     }
     set({ save: 'failed', saveError: error instanceof Error ? error.message : String(error) });
     scheduleSave(RETRY_DELAY_MS);
+    return null;
   }
 }
 
