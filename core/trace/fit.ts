@@ -1,0 +1,254 @@
+// fit.ts — curves through rows of points: total least squares lines, and cubics with given end tangents after Schneider
+// 1990 ("An algorithm for automatically fitting digitized curves"), with parameters improved by Newton's method.
+
+export interface Vec {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Points of an open run: index 0 … count − 1. */
+export interface Run {
+  readonly xs: Float64Array;
+  readonly ys: Float64Array;
+}
+
+export interface Line {
+  /** A point on it: the mean of what was fitted. */
+  readonly at: Vec;
+  /** Unit direction, along the run. */
+  readonly along: Vec;
+  /** Largest distance of a point from it. */
+  readonly stray: number;
+  /** Height of the parabola that fits the distances over the run: how much it bends. */
+  readonly sagitta: number;
+}
+
+/** The line through points from … to (both included) that has the least squared distances. */
+export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
+  const n = to - from + 1;
+  let [mx, my] = [0, 0];
+  for (let i = from; i <= to; i++) {
+    mx += xs[i]! / n;
+    my += ys[i]! / n;
+  }
+  let [xx, xy, yy] = [0, 0, 0];
+  for (let i = from; i <= to; i++) {
+    const [dx, dy] = [xs[i]! - mx, ys[i]! - my];
+    xx += dx * dx;
+    xy += dx * dy;
+    yy += dy * dy;
+  }
+  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
+  let [ux, uy] = [Math.cos(angle), Math.sin(angle)];
+  if ((xs[to]! - xs[from]!) * ux + (ys[to]! - ys[from]!) * uy < 0) [ux, uy] = [-ux, -uy];
+  let stray = 0;
+  // Distances projected on the second Legendre polynomial give the bend.
+  const half = Math.max(1e-9, Math.hypot(xs[to]! - xs[from]!, ys[to]! - ys[from]!) / 2);
+  let [bend, weight] = [0, 0];
+  for (let i = from; i <= to; i++) {
+    const [dx, dy] = [xs[i]! - mx, ys[i]! - my];
+    const off = dy * ux - dx * uy;
+    stray = Math.max(stray, Math.abs(off));
+    const t = (dx * ux + dy * uy) / half;
+    const p = (3 * t * t - 1) / 2;
+    bend += off * p;
+    weight += p * p;
+  }
+  return {
+    at: { x: mx, y: my },
+    along: { x: ux, y: uy },
+    stray,
+    sagitta: weight > 0 ? Math.abs(1.5 * (bend / weight)) : 0,
+  };
+}
+
+/** Largest distance of a point from the parabola over the run's line that fits best. */
+export function parabolaStray(run: Run, from: number, to: number): number {
+  const { at, along } = fitLine(run, from, to);
+  const n = to - from + 1;
+  const [ts, offs] = [new Float64Array(n), new Float64Array(n)];
+  let [t1, t2, t3, t4, o0, o1, o2] = [0, 0, 0, 0, 0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const [dx, dy] = [run.xs[from + i]! - at.x, run.ys[from + i]! - at.y];
+    const t = dx * along.x + dy * along.y;
+    const off = dy * along.x - dx * along.y;
+    ts[i] = t;
+    offs[i] = off;
+    t1 += t;
+    t2 += t * t;
+    t3 += t ** 3;
+    t4 += t ** 4;
+    o0 += off;
+    o1 += off * t;
+    o2 += off * t * t;
+  }
+  // Normal equations of off = p + q·t + r·t², by Cramer's rule.
+  const minor = (a: number, b: number, c: number, d: number) => a * d - b * c;
+  const determinant = n * minor(t2, t3, t3, t4) - t1 * minor(t1, t3, t2, t4) + t2 * minor(t1, t2, t2, t3);
+  if (Math.abs(determinant) < 1e-12) return 0;
+  const p = (o0 * minor(t2, t3, t3, t4) - t1 * minor(o1, t3, o2, t4) + t2 * minor(o1, t2, o2, t3)) / determinant;
+  const q = (n * minor(o1, t3, o2, t4) - o0 * minor(t1, t3, t2, t4) + t2 * minor(t1, o1, t2, o2)) / determinant;
+  const r = (n * minor(t2, o1, t3, o2) - t1 * minor(t1, o1, t2, o2) + o0 * minor(t1, t2, t2, t3)) / determinant;
+  let stray = 0;
+  for (let i = 0; i < n; i++) stray = Math.max(stray, Math.abs(offs[i]! - p - q * ts[i]! - r * ts[i]! ** 2));
+  return stray;
+}
+
+/** Where two lines meet; null when they are nearly parallel. */
+export function intersection(a: Line, b: Line): Vec | null {
+  const cross = a.along.x * b.along.y - a.along.y * b.along.x;
+  if (Math.abs(cross) < 0.05) return null;
+  const t = ((b.at.x - a.at.x) * b.along.y - (b.at.y - a.at.y) * b.along.x) / cross;
+  return { x: a.at.x + t * a.along.x, y: a.at.y + t * a.along.y };
+}
+
+export interface CubicFit {
+  /** Control points: start, two handles, end. */
+  readonly points: readonly [Vec, Vec, Vec, Vec];
+  readonly stray: number;
+}
+
+/** Rounds of better parameters at the most, and the gain below which another is not worth it. */
+const NEWTON_ROUNDS = 12;
+const GAIN = 0.99;
+
+/**
+ * The cubic from `start` to `end` with the given unit tangents (both pointing into the curve) that comes nearest to the
+ * points between.
+ */
+export function fitCubic(
+  run: Run,
+  from: number,
+  to: number,
+  start: Vec,
+  end: Vec,
+  startTangent: Vec,
+  endTangent: Vec,
+): CubicFit {
+  const parameters = chordLengths(run, from, to, start, end);
+  let best: CubicFit | null = null;
+  for (let round = 0; round <= NEWTON_ROUNDS; round++) {
+    const points = leastSquares(run, from, parameters, start, end, startTangent, endTangent);
+    const stray = strayOf(run, from, parameters, points);
+    const isWorthwhile = !best || stray < GAIN * best.stray;
+    if (!best || stray < best.stray) best = { points, stray };
+    if (!isWorthwhile) break;
+    reparametrize(run, from, parameters, points);
+  }
+  return best!;
+}
+
+function chordLengths({ xs, ys }: Run, from: number, to: number, start: Vec, end: Vec): Float64Array {
+  const n = to - from + 1;
+  const t = new Float64Array(Math.max(0, n));
+  let [x, y, sum] = [start.x, start.y, 0];
+  for (let i = 0; i < n; i++) {
+    sum += Math.hypot(xs[from + i]! - x, ys[from + i]! - y);
+    t[i] = sum;
+    [x, y] = [xs[from + i]!, ys[from + i]!];
+  }
+  const total = sum + Math.hypot(end.x - x, end.y - y) || 1;
+  for (let i = 0; i < n; i++) t[i]! /= total;
+  return t;
+}
+
+function leastSquares(
+  { xs, ys }: Run,
+  from: number,
+  parameters: Float64Array,
+  p0: Vec,
+  p3: Vec,
+  t1: Vec,
+  t2: Vec,
+): [Vec, Vec, Vec, Vec] {
+  let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
+  const dot = t1.x * t2.x + t1.y * t2.y;
+  for (let i = 0; i < parameters.length; i++) {
+    const t = parameters[i]!;
+    const u = 1 - t;
+    const [b1, b2] = [3 * u * u * t, 3 * u * t * t];
+    const [w0, w3] = [u * u * u + b1, b2 + t * t * t];
+    const dx = xs[from + i]! - (p0.x * w0 + p3.x * w3);
+    const dy = ys[from + i]! - (p0.y * w0 + p3.y * w3);
+    c00 += b1 * b1;
+    c01 += b1 * b2 * dot;
+    c11 += b2 * b2;
+    x0 += b1 * (t1.x * dx + t1.y * dy);
+    x1 += b2 * (t2.x * dx + t2.y * dy);
+  }
+  const chord = Math.hypot(p3.x - p0.x, p3.y - p0.y);
+  const determinant = c00 * c11 - c01 * c01;
+  let [alpha, beta] = [(x0 * c11 - x1 * c01) / determinant, (c00 * x1 - c01 * x0) / determinant];
+  // Wu & Barsky's rule where the equations do not decide: handles of a third of the chord.
+  const isDecided = alpha > 1e-3 * chord && beta > 1e-3 * chord && alpha < 4 * chord && beta < 4 * chord;
+  if (!isDecided) [alpha, beta] = [chord / 3, chord / 3];
+  return [p0, { x: p0.x + alpha * t1.x, y: p0.y + alpha * t1.y }, { x: p3.x + beta * t2.x, y: p3.y + beta * t2.y }, p3];
+}
+
+function strayOf({ xs, ys }: Run, from: number, parameters: Float64Array, points: CubicFit['points']): number {
+  let worst = 0;
+  for (let i = 0; i < parameters.length; i++) {
+    const [x, y] = at(points, parameters[i]!);
+    worst = Math.max(worst, Math.hypot(xs[from + i]! - x, ys[from + i]! - y));
+  }
+  return worst;
+}
+
+function at([p0, p1, p2, p3]: CubicFit['points'], t: number): [number, number] {
+  const u = 1 - t;
+  const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+  return [a * p0.x + b * p1.x + c * p2.x + d * p3.x, a * p0.y + b * p1.y + c * p2.y + d * p3.y];
+}
+
+/** One step of Newton's method towards the nearest parameter of every point. */
+function reparametrize({ xs, ys }: Run, from: number, parameters: Float64Array, points: CubicFit['points']): void {
+  const [p0, p1, p2, p3] = points;
+  for (let i = 0; i < parameters.length; i++) {
+    const t = parameters[i]!;
+    const u = 1 - t;
+    const [x, y] = at(points, t);
+    const [ex, ey] = [x - xs[from + i]!, y - ys[from + i]!];
+    const dx = 3 * (u * u * (p1.x - p0.x) + 2 * u * t * (p2.x - p1.x) + t * t * (p3.x - p2.x));
+    const dy = 3 * (u * u * (p1.y - p0.y) + 2 * u * t * (p2.y - p1.y) + t * t * (p3.y - p2.y));
+    const ddx = 6 * (u * (p2.x - 2 * p1.x + p0.x) + t * (p3.x - 2 * p2.x + p1.x));
+    const ddy = 6 * (u * (p2.y - 2 * p1.y + p0.y) + t * (p3.y - 2 * p2.y + p1.y));
+    const slope = dx * dx + dy * dy + ex * ddx + ey * ddy;
+    if (slope > 1e-12) parameters[i] = Math.min(1, Math.max(0, t - (ex * dx + ey * dy) / slope));
+  }
+}
+
+export interface Circle {
+  readonly centre: Vec;
+  readonly radius: number;
+  readonly stray: number;
+}
+
+/** The circle of least algebraic distance (Kåsa 1976), which is all but exact for points all round. */
+export function fitCircle({ xs, ys }: Run): Circle {
+  const n = xs.length;
+  let [mx, my] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    mx += xs[i]! / n;
+    my += ys[i]! / n;
+  }
+  let [uu, uv, vv, uuu, vvv, uvv, vuu] = [0, 0, 0, 0, 0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const [u, v] = [xs[i]! - mx, ys[i]! - my];
+    uu += u * u;
+    uv += u * v;
+    vv += v * v;
+    uuu += u * u * u;
+    vvv += v * v * v;
+    uvv += u * v * v;
+    vuu += v * u * u;
+  }
+  const determinant = 2 * (uu * vv - uv * uv);
+  const cx = (vv * (uuu + uvv) - uv * (vvv + vuu)) / determinant;
+  const cy = (uu * (vvv + vuu) - uv * (uuu + uvv)) / determinant;
+  const radius = Math.sqrt(cx * cx + cy * cy + (uu + vv) / n);
+  const centre = { x: mx + cx, y: my + cy };
+  let stray = 0;
+  for (let i = 0; i < n; i++)
+    stray = Math.max(stray, Math.abs(Math.hypot(xs[i]! - centre.x, ys[i]! - centre.y) - radius));
+  return { centre, radius, stray: Number.isFinite(radius) ? stray : Infinity };
+}

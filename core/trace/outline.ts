@@ -1,0 +1,427 @@
+// outline.ts — one contour to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles kept
+// circles, the rest cubics that run as far as the tolerance lets them.
+import { ellipsePath } from '../path/arc.ts';
+import { distanceToSegment } from '../path/flatten.ts';
+import type { Path, Segment } from '../path/types.ts';
+import type { Contour } from './contours.ts';
+import { fitCircle, fitCubic, fitLine, intersection, type Line, parabolaStray, type Run, type Vec } from './fit.ts';
+
+export interface OutlineOptions {
+  /** How far a curve may stray from the contour, px. */
+  readonly smooth: number;
+  /** Turns sharper than this are corners, radians. */
+  readonly corner: number;
+}
+
+export interface TracedOutline {
+  readonly path: Path;
+  /** Lines and curves in it. */
+  readonly pieces: number;
+}
+
+/** Points on each side of a corner that are left out, because the pixel there holds both sides. */
+const SKIP = 2;
+/** Points on each side from which a corner's sides are taken. */
+const SIDE = 5;
+/** A corner's apex lies at most this far beyond the contour for a right angle; small arcs stay further away. */
+const APEX_GAP = 0.55;
+/**
+ * What a kink leaves of itself beside the best parabola, as a share of (half the window) · tan(turn / 2): 3/16 for two
+ * straight sides, less the rounding by a pixel.
+ */
+const KINK = 0.11;
+/** The sharpest tips are rebuilt this much further out. */
+const LEAST_COSINE = 0.12;
+/** The fewest points of a line. */
+const LINE_POINTS = 7;
+
+export function traceOutline(contour: Contour, options: OutlineOptions): TracedOutline {
+  const points = new Loop(contour);
+  if (points.count < 8) return polygon(points);
+  const corners = findCorners(points, options);
+  if (corners.length === 0) {
+    const circle = fitCircle(points);
+    if (circle.stray <= options.smooth) return wholeCircle(circle.centre, circle.radius, points);
+  }
+  return joined(points, anchorsOf(points, corners, options), options);
+}
+
+/** A closed row of points that can be read past its end. */
+class Loop implements Run {
+  readonly count: number;
+  readonly xs: Float64Array;
+  readonly ys: Float64Array;
+
+  constructor(contour: Contour) {
+    this.count = contour.length / 2;
+    this.xs = new Float64Array(this.count);
+    this.ys = new Float64Array(this.count);
+    for (let i = 0; i < this.count; i++) {
+      this.xs[i] = contour[2 * i]!;
+      this.ys[i] = contour[2 * i + 1]!;
+    }
+  }
+
+  /** Points from … to as a run of their own; `to` may lie beyond the end. */
+  run(from: number, to: number): Run {
+    const length = Math.max(0, to - from + 1);
+    const xs = new Float64Array(length);
+    const ys = new Float64Array(length);
+    for (let i = 0; i < length; i++) {
+      const k = (((from + i) % this.count) + this.count) % this.count;
+      xs[i] = this.xs[k]!;
+      ys[i] = this.ys[k]!;
+    }
+    return { xs, ys };
+  }
+
+  /** Distance of a place from the contour around point i. */
+  distanceFrom({ x, y }: Vec, i: number): number {
+    let nearest = Infinity;
+    for (let k = i - 2; k < i + 2; k++) {
+      const [a, b] = [this.at(k), this.at(k + 1)];
+      nearest = Math.min(nearest, distanceToSegment(x, y, a.x, a.y, b.x, b.y));
+    }
+    return nearest;
+  }
+
+  at(i: number): Vec {
+    const k = ((i % this.count) + this.count) % this.count;
+    return { x: this.xs[k]!, y: this.ys[k]! };
+  }
+}
+
+interface Corner {
+  readonly index: number;
+  readonly apex: Vec;
+}
+
+/** Places where two straight sides meet in a point that the contour comes close to. */
+function findCorners(loop: Loop, { corner, smooth }: OutlineOptions): Corner[] {
+  const reach = Math.min(SIDE, Math.floor((loop.count - 1) / 2) - SKIP);
+  if (reach < 2) return [];
+  const found: Corner[] = [];
+  for (let i = 0; i < loop.count; i++) {
+    const side = loop.run(i - SKIP - reach, i + SKIP + reach);
+    const before = fitLine(side, 0, reach);
+    const behind = fitLine(side, reach + 2 * SKIP, 2 * reach + 2 * SKIP);
+    const turn = Math.acos(
+      Math.min(1, Math.max(-1, before.along.x * behind.along.x + before.along.y * behind.along.y)),
+    );
+    // Arcs turn as well, but a parabola follows them round, and nearly so where a line runs into one.
+    const least = Math.max(smooth, KINK * (reach + SKIP) * Math.tan(turn / 2));
+    if (turn < corner || parabolaStray(side, 0, side.xs.length - 1) < least) continue;
+    const apex = intersection(before, behind);
+    if (!apex) continue;
+    const gap = loop.distanceFrom(apex, i);
+    if (gap > APEX_GAP / Math.max(LEAST_COSINE, Math.cos(turn / 2))) continue;
+    found.push({ index: i, apex });
+  }
+  // Of neighbours that see the same corner, the one nearest to its apex.
+  return strongest(found, loop);
+}
+
+function strongest(found: readonly Corner[], loop: Loop): Corner[] {
+  const gap = ({ index, apex }: Corner) => {
+    const p = loop.at(index);
+    return Math.hypot(apex.x - p.x, apex.y - p.y);
+  };
+  const groups: Corner[][] = [];
+  for (const corner of found) {
+    const last = groups.at(-1)?.at(-1);
+    if (last && corner.index - last.index <= SKIP) groups.at(-1)!.push(corner);
+    else groups.push([corner]);
+  }
+  const [first, final] = [groups[0], groups.at(-1)];
+  if (first && final && first !== final && first[0]!.index + loop.count - final.at(-1)!.index <= SKIP) {
+    groups.pop();
+    first.unshift(...final);
+  }
+  return groups
+    .map((group) => group.reduce((best, corner) => (gap(corner) < gap(best) ? corner : best)))
+    .sort((a, b) => a.index - b.index);
+}
+
+/** A place on the outline where a piece may begin: a corner, or the end of a line. */
+interface Anchor {
+  /** Index of the contour's point. */
+  readonly index: number;
+  readonly at: Vec;
+  /** Directions in which the outline arrives and leaves, where a line or smoothness gives them. */
+  readonly isCorner: boolean;
+  /** The line that begins here. */
+  readonly line: Line | null;
+}
+
+/** Splits the loop at its corners, and every stretch between them into straight runs and the rest. */
+function anchorsOf(loop: Loop, corners: readonly Corner[], options: OutlineOptions): Anchor[] {
+  const anchors: Anchor[] = [];
+  const stops = corners.length > 0 ? corners : [{ index: smoothStart(loop), apex: null }];
+  for (const [k, stop] of stops.entries()) {
+    const next = stops[(k + 1) % stops.length]!;
+    const end = next.index > stop.index ? next.index : next.index + loop.count;
+    const isCorner = stop.apex !== null;
+    const margin = isCorner ? SKIP : 0;
+    const lines = linesBetween(loop, stop.index + margin, end - margin, options);
+    const [head] = lines;
+    const startsLine = isCorner && head && head.from - stop.index <= AT_CORNER ? head : null;
+    anchors.push({ index: stop.index, at: stop.apex ?? loop.at(stop.index), isCorner, line: startsLine?.line ?? null });
+    for (const [l, { from, to, line }] of lines.entries()) {
+      if (!(l === 0 && startsLine))
+        anchors.push({ index: from, at: onLine(line, loop.at(from)), isCorner: false, line });
+      if (!isCorner || end - to > AT_CORNER)
+        anchors.push({ index: to, at: onLine(line, loop.at(to)), isCorner: false, line: null });
+    }
+  }
+  return sharpened(anchors);
+}
+
+/** A line whose end is this near to a corner ends in it. */
+const AT_CORNER = SKIP + 3;
+/** Sides that are lines move a right-angled corner no further than this, a sharper one further. */
+const SHARPENED = 1.75;
+
+/** Corners between whole lines stand where those meet, which the few points beside a corner cannot tell as well. */
+function sharpened(anchors: readonly Anchor[]): Anchor[] {
+  return anchors.map((anchor, k) => {
+    const before = anchors[(k + anchors.length - 1) % anchors.length]!.line;
+    const behind = anchor.line;
+    if (!anchor.isCorner || !(before || behind)) return anchor;
+    const meeting = before && behind ? intersection(before, behind) : onLine((before ?? behind)!, anchor.at);
+    const cosine = before && behind ? before.along.x * behind.along.x + before.along.y * behind.along.y : 0;
+    const most = SHARPENED / Math.max(LEAST_COSINE, Math.sqrt(Math.max(0, (1 + cosine) / 2)));
+    const isNear = meeting && Math.hypot(meeting.x - anchor.at.x, meeting.y - anchor.at.y) <= most;
+    return isNear ? { ...anchor, at: meeting } : anchor;
+  });
+}
+
+/** For a loop without corners: the middle of its straightest part, or its leftmost point. */
+function smoothStart(loop: Loop): number {
+  let best = 0;
+  for (let i = 1; i < loop.count; i++) if (loop.xs[i]! < loop.xs[best]!) best = i;
+  return best;
+}
+
+function onLine({ at, along }: Line, p: Vec): Vec {
+  const t = (p.x - at.x) * along.x + (p.y - at.y) * along.y;
+  return { x: at.x + t * along.x, y: at.y + t * along.y };
+}
+
+interface StraightRun {
+  readonly from: number;
+  readonly to: number;
+  readonly line: Line;
+}
+
+/** Runs that are straight, and not just as straight as a piece of a curve within the tolerance is. */
+function linesBetween(loop: Loop, from: number, to: number, { smooth }: OutlineOptions): StraightRun[] {
+  const run = loop.run(from, to);
+  const n = run.xs.length;
+  const isStraight = (a: number, b: number): Line | null => {
+    const line = fitLine(run, a, b);
+    return line.stray <= smooth && line.sagitta <= 0.35 * smooth ? line : null;
+  };
+  const found: StraightRun[] = [];
+  for (let a = 0; a + LINE_POINTS <= n; ) {
+    let b = a + LINE_POINTS - 1;
+    let line = isStraight(a, b);
+    if (!line) {
+      a++;
+      continue;
+    }
+    // Doubling, then halving.
+    let step = LINE_POINTS;
+    while (step >= 1) {
+      const longer = b + step < n ? isStraight(a, b + step) : null;
+      if (longer) {
+        [line, b] = [longer, b + step];
+        step *= 2;
+      } else step = Math.floor(step / 2);
+    }
+    // A stretch of a curve ends where bending passes the tolerance; what is straight goes on for longer than that.
+    const length = Math.hypot(run.xs[b]! - run.xs[a]!, run.ys[b]! - run.ys[a]!);
+    if (length >= LINE_POINTS - 1 && isLine(run, a, b, smooth)) {
+      const straight = trimmed(run, a, b, 0.3 * smooth);
+      found.push({ from: from + straight.from, to: from + straight.to, line: straight.line });
+      a = b + 1;
+    } else a += Math.max(1, Math.floor((b - a) / 4));
+  }
+  return found;
+}
+
+/**
+ * A straight run without the beginnings of curves at its ends, which lie within the tolerance but would turn the curves'
+ * first tangents away.
+ */
+function trimmed(run: Run, a: number, b: number, close: number): StraightRun {
+  const inner = Math.min(6, Math.floor((b - a) / 6));
+  const line = fitLine(run, a + inner, b - inner);
+  const off = (i: number) =>
+    Math.abs((run.ys[i]! - line.at.y) * line.along.x - (run.xs[i]! - line.at.x) * line.along.y);
+  let [from, to] = [a, b];
+  while (from < a + 2 * inner && off(from) > close) from++;
+  while (to > b - 2 * inner && off(to) > close) to--;
+  return { from, to, line };
+}
+
+/** What lies beyond a straight run is looked at over this share of its length, and this many points at least. */
+const BEYOND = 0.5;
+const LEAST_BEYOND = 4;
+
+/**
+ * Whether a straight run is a line, and not a stretch of a gentle curve: a curve goes on in the same bend, so that one
+ * parabola follows the run and what lies on either side of it.
+ */
+function isLine(run: Run, a: number, b: number, smooth: number): boolean {
+  const more = Math.max(LEAST_BEYOND, Math.round(BEYOND * (b - a)));
+  const [from, to] = [Math.max(0, a - more), Math.min(run.xs.length - 1, b + more)];
+  if (a - from < LEAST_BEYOND && to - b < LEAST_BEYOND) return true;
+  return parabolaStray(run, from, to) > 0.5 * smooth;
+}
+
+function joined(loop: Loop, anchors: readonly Anchor[], options: OutlineOptions): TracedOutline {
+  const [first] = anchors as [Anchor, ...Anchor[]];
+  const path: Segment[] = [['M', first.at.x, first.at.y]];
+  for (const [k, anchor] of anchors.entries()) {
+    const next = anchors[(k + 1) % anchors.length]!;
+    const end = k + 1 < anchors.length ? next.index : next.index + loop.count;
+    if (anchor.line) {
+      path.push(['L', next.at.x, next.at.y]);
+      continue;
+    }
+    const before = anchors[(k + anchors.length - 1) % anchors.length]!;
+    const leave = anchor.isCorner ? null : (before.line?.along ?? null);
+    const arrive = next.isCorner ? null : (next.line?.along ?? null);
+    pushCurves(path, loop, anchor, { index: end, at: next.at }, leave, arrive, options);
+  }
+  path.push(['Z']);
+  return { path, pieces: path.length - 2 };
+}
+
+/** Cubics along the contour from one place to another, each as long as the tolerance allows. */
+function pushCurves(
+  path: Segment[],
+  loop: Loop,
+  start: { index: number; at: Vec },
+  end: { index: number; at: Vec },
+  leave: Vec | null,
+  arrive: Vec | null,
+  { smooth }: OutlineOptions,
+): void {
+  let from = start.index;
+  let at = start.at;
+  let tangent = leave ?? tangentAt(loop, from, end.index, 1, !leave);
+  const finalTangent = negative(arrive ?? negative(tangentAt(loop, end.index, from, -1, !arrive)));
+  for (let guard = 0; guard < 1000; guard++) {
+    const whole = curve(loop, from, end.index, at, end.at, tangent, finalTangent);
+    if (whole.stray <= smooth || end.index - from <= 3) {
+      push(path, whole.points);
+      return;
+    }
+    let [low, high] = [from + 2, end.index - 2];
+    let best = from + 2;
+    while (low <= high) {
+      const middle = (low + high) >> 1;
+      const direction = tangentAt(loop, middle, middle, 0, false);
+      const fit = curve(loop, from, middle, at, loop.at(middle), tangent, negative(direction));
+      if (fit.stray <= smooth) {
+        best = middle;
+        low = middle + 1;
+      } else high = middle - 1;
+    }
+    // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
+    const halfway = (from + end.index) >> 1;
+    const isPair = best >= halfway && fits(loop, halfway, end, finalTangent, smooth);
+    const cut = isPair ? halfway : best;
+    const direction = tangentAt(loop, cut, cut, 0, false);
+    push(path, curve(loop, from, cut, at, loop.at(cut), tangent, negative(direction)).points);
+    [from, at, tangent] = [cut, loop.at(cut), direction];
+  }
+}
+
+function fits(loop: Loop, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
+  const direction = tangentAt(loop, from, from, 0, false);
+  return curve(loop, from, end.index, loop.at(from), end.at, direction, finalTangent).stray <= smooth;
+}
+
+function curve(loop: Loop, from: number, to: number, start: Vec, end: Vec, startTangent: Vec, endTangent: Vec) {
+  const run = loop.run(from + 1, to - 1);
+  return fitCubic(run, 0, run.xs.length - 1, start, end, startTangent, endTangent);
+}
+
+function push(path: Segment[], [, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {
+  path.push(['C', b.x, b.y, c.x, c.y, d.x, d.y]);
+}
+
+const negative = ({ x, y }: Vec): Vec => ({ x: -x, y: -y });
+
+/** Points on each side from which a tangent is taken. */
+const TANGENT = 5;
+
+/**
+ * Unit tangent of the contour in its own direction at a point (`side` 0), or pointing along it away from an end (`side` 1
+ * forward, −1 backward), by a parabola through its neighbours.
+ */
+function tangentAt(loop: Loop, index: number, limit: number, side: -1 | 0 | 1, skips: boolean): Vec {
+  const gap = side !== 0 && skips ? SKIP : 0;
+  const span = side === 0 ? TANGENT : Math.max(2, Math.min(2 * TANGENT, Math.abs(limit - index) - gap));
+  const [from, to] =
+    side === 0
+      ? [index - span, index + span]
+      : side > 0
+        ? [index + gap, index + gap + span]
+        : [index - gap - span, index - gap];
+  const run = loop.run(from, to);
+  const n = run.xs.length;
+  // x and y as parabolas in the point's number, derivative where the tangent is asked for.
+  const where = side === 0 ? 0 : side > 0 ? -(n - 1) / 2 - gap : (n - 1) / 2 + gap;
+  const slope = (values: Float64Array) => parabolaSlope(values, where);
+  const [x, y] = [slope(run.xs), slope(run.ys)];
+  const length = Math.hypot(x, y) || 1;
+  const sign = side === -1 ? -1 : 1;
+  return { x: (sign * x) / length, y: (sign * y) / length };
+}
+
+/** Derivative at `where` (counted from the middle) of the least squares parabola through equally spaced values. */
+function parabolaSlope(values: Float64Array, where: number): number {
+  const n = values.length;
+  const middle = (n - 1) / 2;
+  let [s2, s4, v0, v1, v2] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const t = i - middle;
+    s2 += t * t;
+    s4 += t ** 4;
+    v0 += values[i]!;
+    v1 += t * values[i]!;
+    v2 += t * t * values[i]!;
+  }
+  const determinant = n * s4 - s2 * s2;
+  const quadratic = determinant > 0 ? (n * v2 - s2 * v0) / determinant : 0;
+  return v1 / s2 + 2 * quadratic * where;
+}
+
+function wholeCircle({ x, y }: Vec, radius: number, { xs, ys }: Run): TracedOutline {
+  let twice = 0;
+  for (let i = 0, j = xs.length - 1; i < xs.length; j = i++) twice += xs[j]! * ys[i]! - xs[i]! * ys[j]!;
+  const path = ellipsePath(x, y, radius, radius);
+  return { path: twice > 0 ? path : backward(path), pieces: path.length - 2 };
+}
+
+/** The same closed path, walked the other way. */
+function backward(path: Path): Path {
+  const [start, ...rest] = path.slice(0, -1) as [Segment, ...Segment[]];
+  const ends = [start, ...rest].map((segment) => [segment.at(-2), segment.at(-1)] as [number, number]);
+  const reversed: Segment[] = [['M', ...ends.at(-1)!]];
+  for (let i = rest.length - 1; i >= 0; i--) {
+    const segment = rest[i]!;
+    if (segment[0] === 'C') reversed.push(['C', segment[3], segment[4], segment[1], segment[2], ...ends[i]!]);
+    else reversed.push(['L', ...ends[i]!]);
+  }
+  return [...reversed, ['Z']];
+}
+
+function polygon(points: Loop): TracedOutline {
+  const path: Segment[] = [];
+  for (let i = 0; i < points.count; i++) path.push([i === 0 ? 'M' : 'L', points.xs[i]!, points.ys[i]!]);
+  return { path: [...path, ['Z']], pieces: points.count };
+}
