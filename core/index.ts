@@ -47,6 +47,7 @@ export { regionsArea, ringsOf } from './outline/measure.ts';
 export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
 export { printPath } from './path/print.ts';
+export type { Path } from './path/types.ts';
 export * from './protocol/http.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';

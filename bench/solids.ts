@@ -1,0 +1,122 @@
+// solids.ts — our slabs beside the stock extrusion of a general-purpose 3D library, on the same outlines in the same run.
+import { readdirSync, readFileSync } from 'node:fs';
+import { ExtrudeGeometry, Path, Shape, Vector2 } from 'three';
+import { arrange, Evaluator, emptyProject, type Project, type Region, readSvg } from '../core/index.ts';
+import { trianglesOf } from '../core/mesh/triangles.ts';
+import { audit } from '../core/testing/audit.ts';
+import { median } from './median.ts';
+
+const FOLDER = 'node_modules/@mdi/svg/svg';
+const ICONS = 300;
+const DEPTH = 4;
+const STEPS = 3;
+const TOLERANCE = 0.01;
+const REACHES = [0, 0.5, 1];
+
+interface Outcome {
+  readonly ms: number;
+  readonly triangles: number;
+  readonly closed: boolean;
+}
+
+export function compareSolids(): void {
+  const names = readdirSync(FOLDER).sort();
+  const icons = names.filter((_, i) => i % Math.floor(names.length / ICONS) === 0).slice(0, ICONS);
+  const drawings = icons.map((name) => readSvg(readFileSync(`${FOLDER}/${name}`, 'utf8')));
+
+  console.log(
+    `${icons.length} icons of 24 units, depth ${DEPTH}, round edge in ${STEPS} steps on both sides, tolerance ${TOLERANCE}\n`,
+  );
+  console.log('reach   closed ours / stock   triangles ours / stock (ratio)   ms ours / stock (ratio)');
+  for (const reach of REACHES) {
+    const projects = drawings.map((drawing) => projectOf(drawing, reach));
+    // Both sides get the same outlines, and a first pass to warm up.
+    const both = [0, 1]
+      .map(() => projects.map((each) => ({ own: ours(each), stock: stock(each.regions, reach) })))
+      .at(-1)!;
+    const [own, other] = [both.map(({ own: o }) => o), both.map(({ stock: s }) => s)];
+    const share = (list: readonly Outcome[]) =>
+      `${Math.round((100 * list.filter(({ closed }) => closed).length) / list.length)} %`;
+    const [triangles, otherTriangles] = [own, other].map((list) => median(list.map((o) => o.triangles))) as [
+      number,
+      number,
+    ];
+    const [ms, otherMs] = [own, other].map((list) => median(list.map((o) => o.ms))) as [number, number];
+    console.log(
+      [
+        String(reach).padEnd(7),
+        `${share(own)} / ${share(other)}`.padEnd(21),
+        `${triangles} / ${otherTriangles} (${(triangles / otherTriangles).toFixed(2)})`.padEnd(32),
+        `${ms.toFixed(2)} / ${otherMs.toFixed(2)} (${(ms / otherMs).toFixed(2)})`,
+      ].join(' '),
+    );
+  }
+}
+
+interface Prepared {
+  readonly project: Project;
+  readonly drawing: ReturnType<typeof readSvg>;
+  readonly regions: readonly Region[];
+}
+
+function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
+  let ids = 0;
+  const edge = { profile: 'round', on: reach > 0 ? 'both' : 'none', reach, rise: reach, steps: STEPS } as const;
+  const arranged = arrange(drawing, 'source', {
+    unit: 'mm',
+    tolerance: TOLERANCE,
+    depth: DEPTH,
+    edge,
+    faces: 'fewest',
+    newId: (kind) => `${kind}-${ids++}`,
+  });
+  const source = { id: 'source', kind: 'vector' as const, name: 'icon', asset: '0'.repeat(64), ...arranged.placement };
+  const project = { ...emptyProject('icon'), tolerance: TOLERANCE, sources: [source], layers: [...arranged.layers] };
+  return { project, drawing, regions: evaluatorFor(project, drawing).outlines(project, project.layers[0]!).regions };
+}
+
+function evaluatorFor(project: Project, drawing: Prepared['drawing']): Evaluator {
+  const evaluator = new Evaluator(() => '');
+  evaluator.adopt(project.sources[0]!.asset, drawing);
+  return evaluator;
+}
+
+function ours({ project, drawing }: Prepared): Outcome {
+  const evaluator = evaluatorFor(project, drawing);
+  const layer = project.layers[0]!;
+  evaluator.outlines(project, layer);
+  const started = performance.now();
+  const { mesh } = evaluator.build(project, layer);
+  const ms = performance.now() - started;
+  const { indices } = trianglesOf(mesh);
+  const { loose, flat } = audit(mesh.positions, indices);
+  return { ms, triangles: indices.length / 3, closed: loose === 0 && flat === 0 };
+}
+
+function stock(regions: readonly Region[], reach: number): Outcome {
+  const shapes = regions.map(({ outer, holes }) => {
+    const shape = new Shape(pointsOf(outer));
+    shape.holes = holes.map((hole) => new Path(pointsOf(hole)));
+    return shape;
+  });
+  const started = performance.now();
+  const geometry = new ExtrudeGeometry(shapes, {
+    depth: DEPTH - 2 * reach,
+    bevelEnabled: reach > 0,
+    bevelSize: reach,
+    bevelThickness: reach,
+    bevelOffset: -reach,
+    bevelSegments: STEPS,
+  });
+  const ms = performance.now() - started;
+  const positions = geometry.getAttribute('position').array;
+  const { loose, flat, triangles } = audit(
+    positions,
+    Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
+  );
+  return { ms, triangles, closed: loose === 0 && flat === 0 };
+}
+
+function pointsOf(ring: Float64Array): Vector2[] {
+  return Array.from({ length: ring.length / 2 }, (_, i) => new Vector2(ring[2 * i]!, ring[2 * i + 1]!));
+}
