@@ -186,18 +186,17 @@ function leastSquares(
 }
 
 function strayOf({ xs, ys }: Run, from: number, parameters: Float64Array, points: CubicFit['points']): number {
+  const [p0, p1, p2, p3] = points;
   let worst = 0;
   for (let i = 0; i < parameters.length; i++) {
-    const [x, y] = at(points, parameters[i]!);
-    worst = Math.max(worst, Math.hypot(xs[from + i]! - x, ys[from + i]! - y));
+    const t = parameters[i]!;
+    const u = 1 - t;
+    const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const ex = a * p0.x + b * p1.x + c * p2.x + d * p3.x - xs[from + i]!;
+    const ey = a * p0.y + b * p1.y + c * p2.y + d * p3.y - ys[from + i]!;
+    worst = Math.max(worst, ex * ex + ey * ey);
   }
-  return worst;
-}
-
-function at([p0, p1, p2, p3]: CubicFit['points'], t: number): [number, number] {
-  const u = 1 - t;
-  const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-  return [a * p0.x + b * p1.x + c * p2.x + d * p3.x, a * p0.y + b * p1.y + c * p2.y + d * p3.y];
+  return Math.sqrt(worst);
 }
 
 /** One step of Newton's method towards the nearest parameter of every point. */
@@ -206,8 +205,9 @@ function reparametrize({ xs, ys }: Run, from: number, parameters: Float64Array, 
   for (let i = 0; i < parameters.length; i++) {
     const t = parameters[i]!;
     const u = 1 - t;
-    const [x, y] = at(points, t);
-    const [ex, ey] = [x - xs[from + i]!, y - ys[from + i]!];
+    const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const ex = a * p0.x + b * p1.x + c * p2.x + d * p3.x - xs[from + i]!;
+    const ey = a * p0.y + b * p1.y + c * p2.y + d * p3.y - ys[from + i]!;
     const dx = 3 * (u * u * (p1.x - p0.x) + 2 * u * t * (p2.x - p1.x) + t * t * (p3.x - p2.x));
     const dy = 3 * (u * u * (p1.y - p0.y) + 2 * u * t * (p2.y - p1.y) + t * t * (p3.y - p2.y));
     const ddx = 6 * (u * (p2.x - 2 * p1.x + p0.x) + t * (p3.x - 2 * p2.x + p1.x));

@@ -40,39 +40,38 @@ export function traceOutline(contour: Contour, options: OutlineOptions): TracedO
   if (points.count < 8) return polygon(points);
   const corners = findCorners(points, options);
   if (corners.length === 0) {
-    const circle = fitCircle(points);
-    if (circle.stray <= options.smooth) return wholeCircle(circle.centre, circle.radius, points);
+    const all = points.run(0, points.count - 1);
+    const circle = fitCircle(all);
+    if (circle.stray <= options.smooth) return wholeCircle(circle.centre, circle.radius, all);
   }
   return joined(points, anchorsOf(points, corners, options), options);
 }
 
-/** A closed row of points that can be read past its end. */
-class Loop implements Run {
+/** A closed row of points that can be read past its ends. */
+class Loop {
   readonly count: number;
-  readonly xs: Float64Array;
-  readonly ys: Float64Array;
+  /** Four rounds, the first of them before point 0, so that nearly every run is a view. */
+  private readonly xs: Float64Array;
+  private readonly ys: Float64Array;
 
   constructor(contour: Contour) {
     this.count = contour.length / 2;
-    this.xs = new Float64Array(this.count);
-    this.ys = new Float64Array(this.count);
-    for (let i = 0; i < this.count; i++) {
-      this.xs[i] = contour[2 * i]!;
-      this.ys[i] = contour[2 * i + 1]!;
+    this.xs = new Float64Array(4 * this.count);
+    this.ys = new Float64Array(4 * this.count);
+    for (let i = 0; i < 4 * this.count; i++) {
+      this.xs[i] = contour[2 * (i % this.count)]!;
+      this.ys[i] = contour[2 * (i % this.count) + 1]!;
     }
   }
 
-  /** Points from … to as a run of their own; `to` may lie beyond the end. */
+  /** Points from … to; both may lie beyond the ends. */
   run(from: number, to: number): Run {
-    const length = Math.max(0, to - from + 1);
-    const xs = new Float64Array(length);
-    const ys = new Float64Array(length);
-    for (let i = 0; i < length; i++) {
-      const k = (((from + i) % this.count) + this.count) % this.count;
-      xs[i] = this.xs[k]!;
-      ys[i] = this.ys[k]!;
-    }
-    return { xs, ys };
+    const start = from + this.count;
+    const end = Math.max(start, to + this.count + 1);
+    if (start >= 0 && end <= this.xs.length)
+      return { xs: this.xs.subarray(start, end), ys: this.ys.subarray(start, end) };
+    const points = Array.from({ length: end - start }, (_, i) => this.at(from + i));
+    return { xs: Float64Array.from(points, ({ x }) => x), ys: Float64Array.from(points, ({ y }) => y) };
   }
 
   /** Distance of a place from the contour around point i. */
@@ -101,8 +100,10 @@ function findCorners(loop: Loop, { corner, smooth }: OutlineOptions): Corner[] {
   const reach = Math.min(SIDE, Math.floor((loop.count - 1) / 2) - SKIP);
   if (reach < 2) return [];
   const found: Corner[] = [];
+  const [enough, span] = [Math.cos(SUSPICION * corner), reach + SKIP];
   for (let i = 0; i < loop.count; i++) {
-    const side = loop.run(i - SKIP - reach, i + SKIP + reach);
+    const side = loop.run(i - span, i + span);
+    if (straightness(side, span) > enough) continue;
     const before = fitLine(side, 0, reach);
     const behind = fitLine(side, reach + 2 * SKIP, 2 * reach + 2 * SKIP);
     const turn = Math.acos(
@@ -119,6 +120,17 @@ function findCorners(loop: Loop, { corner, smooth }: OutlineOptions): Corner[] {
   }
   // Of neighbours that see the same corner, the one nearest to its apex.
   return strongest(found, loop);
+}
+
+/** The turn between the chords of both sides is less than that between the sides: from this share on it is looked into. */
+const SUSPICION = 0.6;
+
+/** Cosine of the angle between the chords from the run's middle to its ends. */
+function straightness({ xs, ys }: Run, middle: number): number {
+  const last = xs.length - 1;
+  const [ux, uy] = [xs[middle]! - xs[0]!, ys[middle]! - ys[0]!];
+  const [vx, vy] = [xs[last]! - xs[middle]!, ys[last]! - ys[middle]!];
+  return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy));
 }
 
 function strongest(found: readonly Corner[], loop: Loop): Corner[] {
@@ -198,7 +210,7 @@ function sharpened(anchors: readonly Anchor[]): Anchor[] {
 /** For a loop without corners: the middle of its straightest part, or its leftmost point. */
 function smoothStart(loop: Loop): number {
   let best = 0;
-  for (let i = 1; i < loop.count; i++) if (loop.xs[i]! < loop.xs[best]!) best = i;
+  for (let i = 1; i < loop.count; i++) if (loop.at(i).x < loop.at(best).x) best = i;
   return best;
 }
 
@@ -420,8 +432,11 @@ function backward(path: Path): Path {
   return [...reversed, ['Z']];
 }
 
-function polygon(points: Loop): TracedOutline {
+function polygon(loop: Loop): TracedOutline {
   const path: Segment[] = [];
-  for (let i = 0; i < points.count; i++) path.push([i === 0 ? 'M' : 'L', points.xs[i]!, points.ys[i]!]);
-  return { path: [...path, ['Z']], pieces: points.count };
+  for (let i = 0; i < loop.count; i++) {
+    const { x, y } = loop.at(i);
+    path.push([i === 0 ? 'M' : 'L', x, y]);
+  }
+  return { path: [...path, ['Z']], pieces: loop.count };
 }
