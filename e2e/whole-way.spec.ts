@@ -14,6 +14,7 @@ const SIGN = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 80">
 
 test('from the demo over a file of one’s own to a GLB that the validator passes', async ({ page }) => {
   const trouble = troubleOn(page);
+  await page.request.post('/api/demo/restore');
   await page.goto('/');
   await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
   await proven(page);

@@ -7,11 +7,12 @@ import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 
 export function ProofStrip() {
-  const { unit, layers } = useDocument();
-  const { view, totals, before, proofs, slow, failure } = useBuild();
+  const document = useDocument();
+  const { unit, layers } = document;
+  const { view, proven, totals, before, proofs, slow, failure } = useBuild();
   const shown = layers.filter((layer) => layer.shown);
   const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
-  const isFresh = measured.length > 0 && measured.every((entry) => proofs[entry.key]);
+  const isFresh = proven === document && measured.length > 0;
   const narrowest = measured.reduce<{ width: Width; id: string } | null>(
     (least, { width, id }) => (width && (!least || width.safeReach < least.width.safeReach) ? { width, id } : least),
     null,

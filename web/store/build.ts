@@ -9,8 +9,10 @@ interface BuildState {
   readonly view: BuildView | null;
   /** The document that `view` was made from. */
   readonly of: Project | null;
-  /** Proofs by mesh key; a shown layer without one is still being checked. */
+  /** Proofs of the shown layers by mesh key. */
   readonly proofs: Readonly<Record<string, Proof>>;
+  /** The document that proofs and totals are of; another one is still being checked. */
+  readonly proven: Project | null;
   /** Totals of the last complete proof, and of the one before it. */
   readonly totals: Totals | null;
   readonly before: Totals | null;
@@ -31,6 +33,7 @@ const EMPTY: BuildState = {
   view: null,
   of: null,
   proofs: {},
+  proven: null,
   totals: null,
   before: null,
   busy: false,
@@ -98,7 +101,7 @@ async function prove(): Promise<void> {
   const totals = totalsOf(Object.values(outcome.value));
   const previous = get().totals;
   const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
-  set({ proofs: outcome.value, totals, before: changed ? previous : get().before });
+  set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });
 }
 
 function totalsOf(proofs: readonly Proof[]): Totals {
