@@ -26,8 +26,3 @@ export interface Warning {
   readonly code: string;
   readonly message: string;
 }
-
-/** For the end of an exhaustive switch: the compiler proves it unreachable. */
-export function assertNever(value: never): never {
-  throw new Error(`unexpected value ${JSON.stringify(value)}`);
-}

@@ -4,7 +4,7 @@ import { converter } from 'culori';
 import { GeometryError, type Warning } from '../errors.ts';
 import type { Drawing, Shape } from '../io/svg/read.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
-import { sharedArea } from '../outline/overlap.ts';
+import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
 import { MM_PER_UNIT, type Unit } from '../units.ts';
@@ -133,8 +133,6 @@ interface Group {
   readonly shapes: Shape[];
   readonly isGround: boolean;
   readonly key: string;
-  /** Of each shape, for finding what lies over what. */
-  readonly regions: Region[][];
 }
 
 /**
@@ -142,30 +140,28 @@ interface Group {
  * not end up beneath.
  */
 function byColour(shapes: readonly Shape[], ground: Shape | null, regionsFor: (shape: Shape) => Region[]): Group[] {
+  // Made when first compared: most drawings need few of them.
+  const known = new Map<Shape, Region[]>();
+  const regionsOnce = (shape: Shape) => {
+    const regions = known.get(shape) ?? regionsFor(shape);
+    known.set(shape, regions);
+    return regions;
+  };
   const groups: Group[] = [];
   for (const shape of shapes) {
     const isGround = shape === ground;
     const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)}`;
     const own = groups.findLastIndex((group) => group.key === key);
-    const above = own < 0 ? [] : groups.slice(own + 1);
-    const regions = regionsFor(shape);
-    const isCovered = above.some((group) => group.regions.some((other) => doOverlap(regions, other)));
-    if (own < 0 || isCovered) groups.push({ shapes: [shape], isGround, key, regions: [regions] });
-    else {
-      groups[own]!.shapes.push(shape);
-      groups[own]!.regions.push(regions);
-    }
+    const above = own < 0 ? [] : groups.slice(own + 1).flatMap((group) => group.shapes);
+    const isCovered = above.some((other) => overlapArea(regionsOnce(shape), regionsOnce(other), TOUCHING_SHARE) > 0);
+    if (own < 0 || isCovered) groups.push({ shapes: [shape], isGround, key });
+    else groups[own]!.shapes.push(shape);
   }
   return groups;
 }
 
 /** Sharing less than this of the smaller one is rounding where they touch. */
 const TOUCHING_SHARE = 1e-4;
-
-function doOverlap(a: readonly Region[], b: readonly Region[]): boolean {
-  const shared = sharedArea(a, b);
-  return shared > 0 && shared > TOUCHING_SHARE * Math.min(regionsArea(a), regionsArea(b));
-}
 
 const GENERIC = /^(path|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
 
@@ -179,12 +175,14 @@ function layerName(shapes: readonly Shape[]): string {
     : colourName(first.colour);
 }
 
+/** A layer rests on another from this share of the smaller one on. */
+const RESTING_SHARE = 1e-6;
+
 /** The top of whatever lies below these regions in plan. */
 function restingHeight(regions: readonly Region[], below: readonly { layer: Layer; regions: Region[] }[]): number {
-  const areas = regionsArea(regions);
   return below
     .filter(({ layer }) => layer.shown)
-    .filter((other) => sharedArea(regions, other.regions) > 1e-6 * Math.min(areas, regionsArea(other.regions)))
+    .filter((other) => overlapArea(regions, other.regions, RESTING_SHARE) > 0)
     .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
 }
 

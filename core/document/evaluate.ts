@@ -7,7 +7,7 @@ import { Memo } from '../memo.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { pointCount } from '../outline/measure.ts';
-import { sharedArea } from '../outline/overlap.ts';
+import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../solid/slab.ts';
@@ -148,12 +148,7 @@ export class Evaluator {
 
   private planOverlap(project: Project, a: Layer, b: Layer): number {
     const [p, q] = [this.outlines(project, a), this.outlines(project, b)];
-    return this.areas.get(`${p.key}|${q.key}`, () => {
-      const shared = sharedArea(p.regions, q.regions);
-      return shared > OVERLAP_SHARE * Math.min(sharedArea(p.regions, p.regions), sharedArea(q.regions, q.regions))
-        ? shared
-        : 0;
-    });
+    return this.areas.get(`${p.key}|${q.key}`, () => overlapArea(p.regions, q.regions, OVERLAP_SHARE));
   }
 
   /** The shown layers as they go into a file, each at its base. Layers without outlines are left out. */

@@ -88,7 +88,6 @@ export const RecipeSchema = z.strictObject({
 
 export type Recipe = z.infer<typeof RecipeSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
-export type LayerMaterial = z.infer<typeof MaterialSchema>;
 export type Layer = z.infer<typeof LayerSchema>;
 export type Source = z.infer<typeof SourceSchema>;
 export type Project = z.infer<typeof ProjectSchema>;

@@ -23,4 +23,3 @@ export const EMPTY_MESH: Mesh = {
 };
 
 export const faceCount = (mesh: Mesh): number => mesh.starts.length - 1;
-export const meshPointCount = (mesh: Mesh): number => mesh.positions.length / 3;

@@ -5,6 +5,15 @@ import { boundsOf, regionsArea, ringsOf } from './measure.ts';
 import { fromGridRegions } from './regions.ts';
 import type { Region } from './types.ts';
 
+/**
+ * Area of a ∩ b, or 0 where they only touch: where it is no more than `share` of the smaller one's area, which rounding
+ * along a common boundary can amount to.
+ */
+export function overlapArea(a: readonly Region[], b: readonly Region[], share: number): number {
+  const shared = sharedArea(a, b);
+  return shared > share * Math.min(regionsArea(a), regionsArea(b)) ? shared : 0;
+}
+
 /** Area of a ∩ b in square sheet units; 0 where they only touch along a line, up to rounding. */
 export function sharedArea(a: readonly Region[], b: readonly Region[]): number {
   const [p, q] = [boundsOf(ringsOf(a)), boundsOf(ringsOf(b))];

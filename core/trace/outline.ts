@@ -159,7 +159,6 @@ interface Anchor {
   /** Index of the contour's point. */
   readonly index: number;
   readonly at: Vec;
-  /** Directions in which the outline arrives and leaves, where a line or smoothness gives them. */
   readonly isCorner: boolean;
   /** The line that begins here. */
   readonly line: Line | null;
@@ -207,7 +206,7 @@ function sharpened(anchors: readonly Anchor[]): Anchor[] {
   });
 }
 
-/** For a loop without corners: the middle of its straightest part, or its leftmost point. */
+/** Where a loop without corners is begun: its leftmost point, so that it begins the same way every time. */
 function smoothStart(loop: Loop): number {
   let best = 0;
   for (let i = 1; i < loop.count; i++) if (loop.at(i).x < loop.at(best).x) best = i;
@@ -322,8 +321,8 @@ function pushCurves(
 ): void {
   let from = start.index;
   let at = start.at;
-  let tangent = leave ?? tangentAt(loop, from, end.index, 1, !leave);
-  const finalTangent = negative(arrive ?? negative(tangentAt(loop, end.index, from, -1, !arrive)));
+  let tangent = leave ?? tangentAt(loop, from, end.index, 1);
+  const finalTangent = arrive ? negative(arrive) : tangentAt(loop, end.index, from, -1);
   for (let guard = 0; guard < 1000; guard++) {
     const whole = curve(loop, from, end.index, at, end.at, tangent, finalTangent);
     if (whole.stray <= smooth || end.index - from <= 3) {
@@ -334,7 +333,7 @@ function pushCurves(
     let best = from + 2;
     while (low <= high) {
       const middle = (low + high) >> 1;
-      const direction = tangentAt(loop, middle, middle, 0, false);
+      const direction = tangentAt(loop, middle, middle, 0);
       const fit = curve(loop, from, middle, at, loop.at(middle), tangent, negative(direction));
       if (fit.stray <= smooth) {
         best = middle;
@@ -345,14 +344,14 @@ function pushCurves(
     const halfway = (from + end.index) >> 1;
     const isPair = best >= halfway && fits(loop, halfway, end, finalTangent, smooth);
     const cut = isPair ? halfway : best;
-    const direction = tangentAt(loop, cut, cut, 0, false);
+    const direction = tangentAt(loop, cut, cut, 0);
     push(path, curve(loop, from, cut, at, loop.at(cut), tangent, negative(direction)).points);
     [from, at, tangent] = [cut, loop.at(cut), direction];
   }
 }
 
 function fits(loop: Loop, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
-  const direction = tangentAt(loop, from, from, 0, false);
+  const direction = tangentAt(loop, from, from, 0);
   return curve(loop, from, end.index, loop.at(from), end.at, direction, finalTangent).stray <= smooth;
 }
 
@@ -374,8 +373,8 @@ const TANGENT = 5;
  * Unit tangent of the contour in its own direction at a point (`side` 0), or pointing along it away from an end (`side` 1
  * forward, −1 backward), by a parabola through its neighbours.
  */
-function tangentAt(loop: Loop, index: number, limit: number, side: -1 | 0 | 1, skips: boolean): Vec {
-  const gap = side !== 0 && skips ? SKIP : 0;
+function tangentAt(loop: Loop, index: number, limit: number, side: -1 | 0 | 1): Vec {
+  const gap = side === 0 ? 0 : SKIP;
   const span = side === 0 ? TANGENT : Math.max(2, Math.min(2 * TANGENT, Math.abs(limit - index) - gap));
   const [from, to] =
     side === 0

@@ -98,7 +98,8 @@ async function prove(): Promise<void> {
     set({ failure: outcome.error });
     return;
   }
-  const totals = totalsOf(Object.values(outcome.value));
+  // By layer, because equal layers share a mesh and its proof.
+  const totals = totalsOf(view.layers.flatMap(({ key }) => outcome.value[key] ?? []));
   const previous = get().totals;
   const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
   set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });
