@@ -1,10 +1,19 @@
-// outline.ts — one contour to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles kept
-// circles, the rest cubics that run as far as the tolerance lets them.
+// outline.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
+// kept circles, the rest cubics that run as far as the tolerance lets them.
 import { ellipsePath } from '../path/arc.ts';
 import { distanceToSegment } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
-import type { Contour } from './contours.ts';
-import { fitCircle, fitCubic, fitLine, intersection, type Line, parabolaStray, type Run, type Vec } from './fit.ts';
+import {
+  type Circle,
+  fitCircle,
+  fitCubic,
+  fitLine,
+  intersection,
+  type Line,
+  parabolaStray,
+  type Run,
+  type Vec,
+} from './fit.ts';
 
 export interface OutlineOptions {
   /** How far a curve may stray from the contour, px. */
@@ -17,6 +26,8 @@ export interface TracedOutline {
   readonly path: Path;
   /** Lines and curves in it. */
   readonly pieces: number;
+  /** Farthest that a point lies from it, corners left out, px. */
+  readonly stray: number;
 }
 
 /** Points on each side of a corner that are left out, because the pixel there holds both sides. */
@@ -35,46 +46,63 @@ const LEAST_COSINE = 0.12;
 /** The fewest points of a line. */
 const LINE_POINTS = 7;
 
-export function traceOutline(contour: Contour, options: OutlineOptions): TracedOutline {
-  const points = new Loop(contour);
-  if (points.count < 8) return polygon(points);
-  const corners = findCorners(points, options);
+/** @param points flat x, y, about one a pixel, closed without a repeated point */
+export function traceOutline(points: Float64Array, options: OutlineOptions): TracedOutline {
+  const row = new Row(points, true);
+  if (row.count < 8) return polygon(row);
+  const corners = findCorners(row, options);
   if (corners.length === 0) {
-    const all = points.run(0, points.count - 1);
+    const all = row.run(0, row.count - 1);
     const circle = fitCircle(all);
-    if (circle.stray <= options.smooth) return wholeCircle(circle.centre, circle.radius, all);
+    if (circle.stray <= options.smooth) return wholeCircle(circle, all);
   }
-  return joined(points, anchorsOf(points, corners, options), options);
+  return joined(row, anchorsOf(row, corners, options), options);
 }
 
-/** A closed row of points that can be read past its ends. */
-class Loop {
+/**
+ * The same for a row with two ends, which stay where they are.
+ * @returns an open path; its pieces are in the order of the points
+ */
+export function traceStroke(points: Float64Array, options: OutlineOptions): TracedOutline {
+  const row = new Row(points, false);
+  if (row.count < 4) return polygon(row);
+  return joined(row, anchorsOf(row, findCorners(row, options), options), options);
+}
+
+/** A row of points; a closed one can be read past its ends, an open one goes no further than them. */
+class Row {
   readonly count: number;
-  /** Four rounds, the first of them before point 0, so that nearly every run is a view. */
+  readonly isClosed: boolean;
+  /** A closed row four times, the first of them before point 0, so that nearly every run is a view. */
   private readonly xs: Float64Array;
   private readonly ys: Float64Array;
 
-  constructor(contour: Contour) {
-    this.count = contour.length / 2;
-    this.xs = new Float64Array(4 * this.count);
-    this.ys = new Float64Array(4 * this.count);
-    for (let i = 0; i < 4 * this.count; i++) {
-      this.xs[i] = contour[2 * (i % this.count)]!;
-      this.ys[i] = contour[2 * (i % this.count) + 1]!;
+  constructor(points: Float64Array, isClosed: boolean) {
+    this.count = points.length / 2;
+    this.isClosed = isClosed;
+    const length = (isClosed ? 4 : 1) * this.count;
+    this.xs = new Float64Array(length);
+    this.ys = new Float64Array(length);
+    for (let i = 0; i < length; i++) {
+      this.xs[i] = points[2 * (i % this.count)]!;
+      this.ys[i] = points[2 * (i % this.count) + 1]!;
     }
   }
 
-  /** Points from … to; both may lie beyond the ends. */
+  /** Points from … to. Those of a closed row may lie beyond its ends; those of an open one end there. */
   run(from: number, to: number): Run {
-    const start = from + this.count;
-    const end = Math.max(start, to + this.count + 1);
+    const offset = this.isClosed ? this.count : 0;
+    const start = from + offset;
+    const end = Math.max(start, to + offset + 1);
     if (start >= 0 && end <= this.xs.length)
       return { xs: this.xs.subarray(start, end), ys: this.ys.subarray(start, end) };
+    if (!this.isClosed)
+      return { xs: this.xs.subarray(Math.max(0, start), end), ys: this.ys.subarray(Math.max(0, start), end) };
     const points = Array.from({ length: end - start }, (_, i) => this.at(from + i));
     return { xs: Float64Array.from(points, ({ x }) => x), ys: Float64Array.from(points, ({ y }) => y) };
   }
 
-  /** Distance of a place from the contour around point i. */
+  /** Distance of a place from the row around point i. */
   distanceFrom({ x, y }: Vec, i: number): number {
     let nearest = Infinity;
     for (let k = i - 2; k < i + 2; k++) {
@@ -85,8 +113,13 @@ class Loop {
   }
 
   at(i: number): Vec {
-    const k = ((i % this.count) + this.count) % this.count;
+    const k = this.within(i);
     return { x: this.xs[k]!, y: this.ys[k]! };
+  }
+
+  private within(i: number): number {
+    if (this.isClosed) return ((i % this.count) + this.count) % this.count;
+    return Math.min(this.count - 1, Math.max(0, i));
   }
 }
 
@@ -96,13 +129,14 @@ interface Corner {
 }
 
 /** Places where two straight sides meet in a point that the contour comes close to. */
-function findCorners(loop: Loop, { corner, smooth }: OutlineOptions): Corner[] {
-  const reach = Math.min(SIDE, Math.floor((loop.count - 1) / 2) - SKIP);
+function findCorners(row: Row, { corner, smooth }: OutlineOptions): Corner[] {
+  const reach = Math.min(SIDE, Math.floor((row.count - 1) / 2) - SKIP);
   if (reach < 2) return [];
   const found: Corner[] = [];
   const [enough, span] = [Math.cos(SUSPICION * corner), reach + SKIP];
-  for (let i = 0; i < loop.count; i++) {
-    const side = loop.run(i - span, i + span);
+  const [first, last] = row.isClosed ? [0, row.count - 1] : [span, row.count - 1 - span];
+  for (let i = first; i <= last; i++) {
+    const side = row.run(i - span, i + span);
     if (straightness(side, span) > enough) continue;
     const before = fitLine(side, 0, reach);
     const behind = fitLine(side, reach + 2 * SKIP, 2 * reach + 2 * SKIP);
@@ -114,12 +148,12 @@ function findCorners(loop: Loop, { corner, smooth }: OutlineOptions): Corner[] {
     if (turn < corner || parabolaStray(side, 0, side.xs.length - 1) < least) continue;
     const apex = intersection(before, behind);
     if (!apex) continue;
-    const gap = loop.distanceFrom(apex, i);
+    const gap = row.distanceFrom(apex, i);
     if (gap > APEX_GAP / Math.max(LEAST_COSINE, Math.cos(turn / 2))) continue;
     found.push({ index: i, apex });
   }
   // Of neighbours that see the same corner, the one nearest to its apex.
-  return strongest(found, loop);
+  return strongest(found, row);
 }
 
 /** The turn between the chords of both sides is less than that between the sides: from this share on it is looked into. */
@@ -133,9 +167,9 @@ function straightness({ xs, ys }: Run, middle: number): number {
   return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy));
 }
 
-function strongest(found: readonly Corner[], loop: Loop): Corner[] {
+function strongest(found: readonly Corner[], row: Row): Corner[] {
   const gap = ({ index, apex }: Corner) => {
-    const p = loop.at(index);
+    const p = row.at(index);
     return Math.hypot(apex.x - p.x, apex.y - p.y);
   };
   const groups: Corner[][] = [];
@@ -145,7 +179,7 @@ function strongest(found: readonly Corner[], loop: Loop): Corner[] {
     else groups.push([corner]);
   }
   const [first, final] = [groups[0], groups.at(-1)];
-  if (first && final && first !== final && first[0]!.index + loop.count - final.at(-1)!.index <= SKIP) {
+  if (first && final && first !== final && first[0]!.index + row.count - final.at(-1)!.index <= SKIP) {
     groups.pop();
     first.unshift(...final);
   }
@@ -164,27 +198,39 @@ interface Anchor {
   readonly line: Line | null;
 }
 
-/** Splits the loop at its corners, and every stretch between them into straight runs and the rest. */
-function anchorsOf(loop: Loop, corners: readonly Corner[], options: OutlineOptions): Anchor[] {
+/** Splits the row at its corners, and every stretch between them into straight runs and the rest. */
+function anchorsOf(row: Row, corners: readonly Corner[], options: OutlineOptions): Anchor[] {
   const anchors: Anchor[] = [];
-  const stops = corners.length > 0 ? corners : [{ index: smoothStart(loop), apex: null }];
+  const stops = stopsOf(row, corners);
+  const last = stops.length - 1;
   for (const [k, stop] of stops.entries()) {
+    if (k === last && !row.isClosed) break;
     const next = stops[(k + 1) % stops.length]!;
-    const end = next.index > stop.index ? next.index : next.index + loop.count;
+    const end = next.index > stop.index ? next.index : next.index + row.count;
     const isCorner = stop.apex !== null;
     const margin = isCorner ? SKIP : 0;
-    const lines = linesBetween(loop, stop.index + margin, end - margin, options);
+    const lines = linesBetween(row, stop.index + margin, end - margin, options);
     const [head] = lines;
     const startsLine = isCorner && head && head.from - stop.index <= AT_CORNER ? head : null;
-    anchors.push({ index: stop.index, at: stop.apex ?? loop.at(stop.index), isCorner, line: startsLine?.line ?? null });
+    anchors.push({ index: stop.index, at: stop.apex ?? row.at(stop.index), isCorner, line: startsLine?.line ?? null });
     for (const [l, { from, to, line }] of lines.entries()) {
       if (!(l === 0 && startsLine))
-        anchors.push({ index: from, at: onLine(line, loop.at(from)), isCorner: false, line });
+        anchors.push({ index: from, at: onLine(line, row.at(from)), isCorner: false, line });
       if (!isCorner || end - to > AT_CORNER)
-        anchors.push({ index: to, at: onLine(line, loop.at(to)), isCorner: false, line: null });
+        anchors.push({ index: to, at: onLine(line, row.at(to)), isCorner: false, line: null });
     }
   }
-  return sharpened(anchors);
+  if (!row.isClosed) anchors.push({ index: row.count - 1, at: row.at(row.count - 1), isCorner: true, line: null });
+  return sharpened(anchors, row.isClosed);
+}
+
+/** Corners, and the ends of an open row; a smooth loop begins at its leftmost point, the same one every time. */
+function stopsOf(row: Row, corners: readonly Corner[]): { index: number; apex: Vec | null }[] {
+  if (!row.isClosed) {
+    const end = row.count - 1;
+    return [{ index: 0, apex: row.at(0) }, ...corners, { index: end, apex: row.at(end) }];
+  }
+  return corners.length > 0 ? [...corners] : [{ index: leftmost(row), apex: null }];
 }
 
 /** A line whose end is this near to a corner ends in it. */
@@ -193,9 +239,9 @@ const AT_CORNER = SKIP + 3;
 const SHARPENED = 1.75;
 
 /** Corners between whole lines stand where those meet, which the few points beside a corner cannot tell as well. */
-function sharpened(anchors: readonly Anchor[]): Anchor[] {
+function sharpened(anchors: readonly Anchor[], isClosed: boolean): Anchor[] {
   return anchors.map((anchor, k) => {
-    const before = anchors[(k + anchors.length - 1) % anchors.length]!.line;
+    const before = k > 0 || isClosed ? anchors.at(k - 1)!.line : null;
     const behind = anchor.line;
     if (!anchor.isCorner || !(before || behind)) return anchor;
     const meeting = before && behind ? intersection(before, behind) : onLine((before ?? behind)!, anchor.at);
@@ -206,10 +252,9 @@ function sharpened(anchors: readonly Anchor[]): Anchor[] {
   });
 }
 
-/** Where a loop without corners is begun: its leftmost point, so that it begins the same way every time. */
-function smoothStart(loop: Loop): number {
+function leftmost(row: Row): number {
   let best = 0;
-  for (let i = 1; i < loop.count; i++) if (loop.at(i).x < loop.at(best).x) best = i;
+  for (let i = 1; i < row.count; i++) if (row.at(i).x < row.at(best).x) best = i;
   return best;
 }
 
@@ -225,8 +270,8 @@ interface StraightRun {
 }
 
 /** Runs that are straight, and not just as straight as a piece of a curve within the tolerance is. */
-function linesBetween(loop: Loop, from: number, to: number, { smooth }: OutlineOptions): StraightRun[] {
-  const run = loop.run(from, to);
+function linesBetween(row: Row, from: number, to: number, { smooth }: OutlineOptions): StraightRun[] {
+  const run = row.run(from, to);
   const n = run.xs.length;
   const isStraight = (a: number, b: number): Line | null => {
     const line = fitLine(run, a, b);
@@ -290,51 +335,58 @@ function isLine(run: Run, a: number, b: number, smooth: number): boolean {
   return parabolaStray(run, from, to) > 0.5 * smooth;
 }
 
-function joined(loop: Loop, anchors: readonly Anchor[], options: OutlineOptions): TracedOutline {
+function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): TracedOutline {
   const [first] = anchors as [Anchor, ...Anchor[]];
   const path: Segment[] = [['M', first.at.x, first.at.y]];
+  let stray = 0;
   for (const [k, anchor] of anchors.entries()) {
+    if (k === anchors.length - 1 && !row.isClosed) break;
     const next = anchors[(k + 1) % anchors.length]!;
-    const end = k + 1 < anchors.length ? next.index : next.index + loop.count;
+    const end = k + 1 < anchors.length ? next.index : next.index + row.count;
     if (anchor.line) {
       path.push(['L', next.at.x, next.at.y]);
+      stray = Math.max(stray, anchor.line.stray);
       continue;
     }
-    const before = anchors[(k + anchors.length - 1) % anchors.length]!;
-    const leave = anchor.isCorner ? null : (before.line?.along ?? null);
+    const before = k > 0 || row.isClosed ? anchors.at(k - 1)! : null;
+    const leave = anchor.isCorner ? null : (before?.line?.along ?? null);
     const arrive = next.isCorner ? null : (next.line?.along ?? null);
-    pushCurves(path, loop, anchor, { index: end, at: next.at }, leave, arrive, options);
+    stray = Math.max(stray, pushCurves(path, row, anchor, { index: end, at: next.at }, leave, arrive, options));
   }
-  path.push(['Z']);
-  return { path, pieces: path.length - 2 };
+  const pieces = path.length - 1;
+  return { path: row.isClosed ? [...path, ['Z']] : path, pieces, stray };
 }
 
-/** Cubics along the contour from one place to another, each as long as the tolerance allows. */
+/**
+ * Cubics along the row from one place to another, each as long as the tolerance allows.
+ * @returns how far the row strays from them
+ */
 function pushCurves(
   path: Segment[],
-  loop: Loop,
+  row: Row,
   start: { index: number; at: Vec },
   end: { index: number; at: Vec },
   leave: Vec | null,
   arrive: Vec | null,
   { smooth }: OutlineOptions,
-): void {
+): number {
+  let worst = 0;
   let from = start.index;
   let at = start.at;
-  let tangent = leave ?? tangentAt(loop, from, end.index, 1);
-  const finalTangent = arrive ? negative(arrive) : tangentAt(loop, end.index, from, -1);
+  let tangent = leave ?? tangentAt(row, from, end.index, 1);
+  const finalTangent = arrive ? negative(arrive) : tangentAt(row, end.index, from, -1);
   for (let guard = 0; guard < 1000; guard++) {
-    const whole = curve(loop, from, end.index, at, end.at, tangent, finalTangent);
+    const whole = curve(row, from, end.index, at, end.at, tangent, finalTangent);
     if (whole.stray <= smooth || end.index - from <= 3) {
       push(path, whole.points);
-      return;
+      return Math.max(worst, whole.stray);
     }
     let [low, high] = [from + 2, end.index - 2];
     let best = from + 2;
     while (low <= high) {
       const middle = (low + high) >> 1;
-      const direction = tangentAt(loop, middle, middle, 0);
-      const fit = curve(loop, from, middle, at, loop.at(middle), tangent, negative(direction));
+      const direction = tangentAt(row, middle, middle, 0);
+      const fit = curve(row, from, middle, at, row.at(middle), tangent, negative(direction));
       if (fit.stray <= smooth) {
         best = middle;
         low = middle + 1;
@@ -342,21 +394,24 @@ function pushCurves(
     }
     // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
     const halfway = (from + end.index) >> 1;
-    const isPair = best >= halfway && fits(loop, halfway, end, finalTangent, smooth);
+    const isPair = best >= halfway && fits(row, halfway, end, finalTangent, smooth);
     const cut = isPair ? halfway : best;
-    const direction = tangentAt(loop, cut, cut, 0);
-    push(path, curve(loop, from, cut, at, loop.at(cut), tangent, negative(direction)).points);
-    [from, at, tangent] = [cut, loop.at(cut), direction];
+    const direction = tangentAt(row, cut, cut, 0);
+    const piece = curve(row, from, cut, at, row.at(cut), tangent, negative(direction));
+    push(path, piece.points);
+    worst = Math.max(worst, piece.stray);
+    [from, at, tangent] = [cut, row.at(cut), direction];
   }
+  return worst;
 }
 
-function fits(loop: Loop, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
-  const direction = tangentAt(loop, from, from, 0);
-  return curve(loop, from, end.index, loop.at(from), end.at, direction, finalTangent).stray <= smooth;
+function fits(row: Row, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
+  const direction = tangentAt(row, from, from, 0);
+  return curve(row, from, end.index, row.at(from), end.at, direction, finalTangent).stray <= smooth;
 }
 
-function curve(loop: Loop, from: number, to: number, start: Vec, end: Vec, startTangent: Vec, endTangent: Vec) {
-  const run = loop.run(from + 1, to - 1);
+function curve(row: Row, from: number, to: number, start: Vec, end: Vec, startTangent: Vec, endTangent: Vec) {
+  const run = row.run(from + 1, to - 1);
   return fitCubic(run, 0, run.xs.length - 1, start, end, startTangent, endTangent);
 }
 
@@ -373,7 +428,7 @@ const TANGENT = 5;
  * Unit tangent of the contour in its own direction at a point (`side` 0), or pointing along it away from an end (`side` 1
  * forward, −1 backward), by a parabola through its neighbours.
  */
-function tangentAt(loop: Loop, index: number, limit: number, side: -1 | 0 | 1): Vec {
+function tangentAt(row: Row, index: number, limit: number, side: -1 | 0 | 1): Vec {
   const gap = side === 0 ? 0 : SKIP;
   const span = side === 0 ? TANGENT : Math.max(2, Math.min(2 * TANGENT, Math.abs(limit - index) - gap));
   const [from, to] =
@@ -382,10 +437,11 @@ function tangentAt(loop: Loop, index: number, limit: number, side: -1 | 0 | 1): 
       : side > 0
         ? [index + gap, index + gap + span]
         : [index - gap - span, index - gap];
-  const run = loop.run(from, to);
+  const run = row.run(from, to);
   const n = run.xs.length;
   // x and y as parabolas in the point's number, derivative where the tangent is asked for.
-  const where = side === 0 ? 0 : side > 0 ? -(n - 1) / 2 - gap : (n - 1) / 2 + gap;
+  const first = row.isClosed ? from : Math.max(0, from);
+  const where = index - first - (n - 1) / 2;
   const slope = (values: Float64Array) => parabolaSlope(values, where);
   const [x, y] = [slope(run.xs), slope(run.ys)];
   const length = Math.hypot(x, y) || 1;
@@ -411,11 +467,11 @@ function parabolaSlope(values: Float64Array, where: number): number {
   return v1 / s2 + 2 * quadratic * where;
 }
 
-function wholeCircle({ x, y }: Vec, radius: number, { xs, ys }: Run): TracedOutline {
+function wholeCircle({ centre: { x, y }, radius, stray }: Circle, { xs, ys }: Run): TracedOutline {
   let twice = 0;
   for (let i = 0, j = xs.length - 1; i < xs.length; j = i++) twice += xs[j]! * ys[i]! - xs[i]! * ys[j]!;
   const path = ellipsePath(x, y, radius, radius);
-  return { path: twice > 0 ? path : backward(path), pieces: path.length - 2 };
+  return { path: twice > 0 ? path : backward(path), pieces: path.length - 2, stray };
 }
 
 /** The same closed path, walked the other way. */
@@ -431,11 +487,14 @@ function backward(path: Path): Path {
   return [...reversed, ['Z']];
 }
 
-function polygon(loop: Loop): TracedOutline {
+/** What is too short to fit anything to. */
+function polygon(row: Row): TracedOutline {
   const path: Segment[] = [];
-  for (let i = 0; i < loop.count; i++) {
-    const { x, y } = loop.at(i);
+  for (let i = 0; i < row.count; i++) {
+    const { x, y } = row.at(i);
     path.push([i === 0 ? 'M' : 'L', x, y]);
   }
-  return { path: [...path, ['Z']], pieces: loop.count };
+  return row.isClosed
+    ? { path: [...path, ['Z']], pieces: row.count, stray: 0 }
+    : { path, pieces: row.count - 1, stray: 0 };
 }

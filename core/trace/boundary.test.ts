@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { ringArea } from '../outline/measure.ts';
 import { renderCoverage } from '../testing/coverage.ts';
 import { rectangle, regularPolygon, reversed } from '../testing/shapes.ts';
-import { contours, distanceFor } from './contours.ts';
+import { inkContours as contours } from './ink.ts';
+import { distanceFor } from './place.ts';
 
 describe('exact coverage', () => {
   it('sums to the area', () => {

@@ -1,0 +1,192 @@
+// boundary.ts — the boundaries in a map of labels: marching squares over pixel centres, for any number of labels. Where
+// three or more meet is a junction; between junctions, and round and round without any, run chains that part two labels.
+import { pushPlace, type Tones } from './place.ts';
+
+/** A map of labels with a frame one pixel wide around it. */
+export interface LabelMap {
+  /** Nodes in a row, the frame's two included. */
+  readonly columns: number;
+  readonly rows: number;
+  /** Label of each node; node (x + 1, y + 1) is pixel (x, y). */
+  readonly labels: Uint8Array;
+}
+
+export interface Chain {
+  /** Places of the edge, about one a pixel, flat x, y in pixels, y down; without the junctions at its ends. */
+  readonly points: Float64Array;
+  /** Nodes on either side of its first step, walking along it; their labels are those of all the others. */
+  readonly left: number;
+  readonly right: number;
+  /** Numbers of the junctions at its ends; −1 for a chain that closes on itself. */
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface Boundaries {
+  readonly chains: readonly Chain[];
+  /** Corners of pixels where more than two labels meet, flat x, y. */
+  readonly junctions: Float64Array;
+}
+
+/** Makes the tones that place an edge: `light` is the smaller of the two labels. */
+export type TonesFor = (light: number, dark: number) => Tones;
+
+/**
+ * All boundaries of a map. Closed chains have the larger label on their right. Where two labels meet in a chequer of four
+ * pixels, the tones say which of them is joined.
+ */
+export function boundariesOf(map: LabelMap, tonesFor: TonesFor): Boundaries {
+  return new Walker(map, tonesFor).boundaries();
+}
+
+/** Frame of paper around what is at least as dark as `level`; labels are 1 for ink, 0 for paper. */
+export function inkLabels(values: Float32Array, width: number, height: number, level: number): LabelMap {
+  const columns = width + 2;
+  const labels = new Uint8Array(columns * (height + 2));
+  for (let y = 0, i = 0; y < height; y++) {
+    const row = (y + 1) * columns + 1;
+    for (let x = 0; x < width; x++, i++) if (values[i]! < level) labels[row + x] = 1;
+  }
+  return { columns, rows: height + 2, labels };
+}
+
+/**
+ * Crossings are numbered by the grid edge they lie on: 2·node for the edge to the right of a node, 2·node + 1 for the one
+ * below it. Cells are numbered by their upper left node.
+ */
+class Walker {
+  private readonly columns: number;
+  private readonly labels: Uint8Array;
+  private readonly tonesFor: TonesFor;
+  private readonly seen: Uint8Array;
+  /** Numbers of the junctions by their cell. */
+  private readonly numbers = new Map<number, number>();
+
+  constructor({ columns, labels }: LabelMap, tonesFor: TonesFor) {
+    this.columns = columns;
+    this.labels = labels;
+    this.tonesFor = tonesFor;
+    this.seen = new Uint8Array(2 * labels.length);
+  }
+
+  boundaries(): Boundaries {
+    const { labels, columns, seen } = this;
+    const starts: number[] = [];
+    for (let node = 0; node + columns + 1 < labels.length; node++) {
+      const [a, b] = [labels[node]!, labels[node + 1]!];
+      if (a !== b) starts.push(node);
+      else if (labels[node + columns] === labels[node + columns + 1]) continue;
+      if (this.isJunction(node)) this.numbers.set(node, this.numbers.size);
+    }
+    const chains: Chain[] = [];
+    for (const cell of this.numbers.keys()) {
+      for (const crossing of this.crossingsOf(cell)) if (!seen[crossing]) chains.push(this.follow(crossing, cell));
+    }
+    for (const node of starts) {
+      if (seen[2 * node]) continue;
+      // Upward has the node on the left, downward on the right.
+      const isUp = labels[node]! < labels[node + 1]!;
+      chains.push(this.follow(2 * node, isUp ? node : node - columns));
+    }
+    const junctions = new Float64Array(2 * this.numbers.size);
+    for (const [cell, n] of this.numbers) {
+      junctions[2 * n] = cell % columns;
+      junctions[2 * n + 1] = Math.floor(cell / columns);
+    }
+    return { chains, junctions };
+  }
+
+  private isJunction(cell: number): boolean {
+    const { labels, columns } = this;
+    const [a, b, c, d] = [labels[cell]!, labels[cell + 1]!, labels[cell + columns + 1]!, labels[cell + columns]!];
+    const crossed = Number(a !== b) + Number(b !== c) + Number(c !== d) + Number(d !== a);
+    return crossed === 3 || (crossed === 4 && !(a === c && b === d));
+  }
+
+  /** Crossings on the four sides of a cell: top, right, bottom, left. */
+  private crossingsOf(cell: number): number[] {
+    const { labels, columns } = this;
+    const [a, b, c, d] = [cell, cell + 1, cell + columns + 1, cell + columns];
+    const crossings: number[] = [];
+    if (labels[a] !== labels[b]) crossings.push(2 * a);
+    if (labels[b] !== labels[c]) crossings.push(2 * b + 1);
+    if (labels[d] !== labels[c]) crossings.push(2 * d);
+    if (labels[a] !== labels[d]) crossings.push(2 * a + 1);
+    return crossings;
+  }
+
+  /** Walks from a cell through one of its crossings to a junction, or round to that crossing again. */
+  private follow(start: number, cell: number): Chain {
+    const { columns, labels, seen } = this;
+    const from = this.numbers.get(cell) ?? -1;
+    const first = start >> 1;
+    const second = start & 1 ? first + columns : first + 1;
+    // Out of its left node's cell upward or to the right, the left node is on the left.
+    const isForward = start & 1 ? cell === first - 1 : cell === first;
+    const [left, right] = isForward ? [first, second] : [second, first];
+    const [l, r] = [labels[left]!, labels[right]!];
+    const tones = this.tonesFor(Math.min(l, r), Math.max(l, r));
+    const points: number[] = [];
+    let [crossing, at] = [start, cell];
+    let to = -1;
+    do {
+      seen[crossing] = 1;
+      const node = crossing >> 1;
+      const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
+      // The cell beyond: an edge to the right of a node has cells below and above, one below it right and left.
+      if (crossing & 1) {
+        pushPlace(tones, x, y, x, y + 1, points);
+        at = at === node ? node - 1 : node;
+      } else {
+        pushPlace(tones, x, y, x + 1, y, points);
+        at = at === node ? node - columns : node;
+      }
+      to = this.numbers.size > 0 ? (this.numbers.get(at) ?? -1) : -1;
+      if (to >= 0) break;
+      crossing = this.exit(at, crossing, tones);
+    } while (crossing !== start);
+    return { points: thinned(points, to < 0), left, right, from, to };
+  }
+
+  /** The crossing by which a boundary leaves a cell that it entered by another. */
+  private exit(cell: number, entry: number, tones: Tones): number {
+    const { labels, columns } = this;
+    const [a, b, c, d] = [cell, cell + 1, cell + columns + 1, cell + columns];
+    const [top, right, bottom, left] = [2 * a, 2 * b + 1, 2 * d, 2 * a + 1];
+    const [isTop, isRight] = [labels[a] !== labels[b], labels[b] !== labels[c]];
+    const [isBottom, isLeft] = [labels[d] !== labels[c], labels[a] !== labels[d]];
+    if (isTop && isRight && isBottom && isLeft) {
+      const [x, y] = [(cell % columns) - 1, Math.floor(cell / columns) - 1];
+      const sum = tones.at(x, y) + tones.at(x + 1, y) + tones.at(x + 1, y + 1) + tones.at(x, y + 1);
+      const isDarkJoined = sum < 4 * tones.level;
+      const isAJoined = labels[a]! > labels[b]! === isDarkJoined;
+      // Around b and d where a and c are joined, else around a and c.
+      if (isAJoined) return entry === top ? right : entry === right ? top : entry === bottom ? left : bottom;
+      return entry === top ? left : entry === left ? top : entry === bottom ? right : bottom;
+    }
+    if (isTop && entry !== top) return top;
+    if (isRight && entry !== right) return right;
+    if (isBottom && entry !== bottom) return bottom;
+    return left;
+  }
+}
+
+/** Crossings that share a pixel give one point twice, neighbours nearly so; even steps make directions steady. */
+const SAME = 0.5;
+
+function thinned(points: readonly number[], isClosed: boolean): Float64Array {
+  const kept = new Float64Array(points.length);
+  let n = 0;
+  const isApart = (i: number, x: number, y: number) => {
+    const [dx, dy] = [x - kept[i]!, y - kept[i + 1]!];
+    return dx * dx + dy * dy > SAME * SAME;
+  };
+  for (let i = 0; i < points.length; i += 2) {
+    const [x, y] = [points[i]!, points[i + 1]!];
+    if (n > 0 && !isApart(n - 2, x, y)) continue;
+    kept[n++] = x;
+    kept[n++] = y;
+  }
+  while (isClosed && n > 2 && !isApart(0, kept[n - 2]!, kept[n - 1]!)) n -= 2;
+  return kept.slice(0, n);
+}

@@ -1,0 +1,91 @@
+// place.ts — where an edge runs, to a small fraction of a pixel: the grey of the pixels along it says how much of each it
+// leaves covered.
+import type { Grey } from '../picture/types.ts';
+
+/** How much of each pixel belongs to the lighter of two neighbouring tones; `level` is where the edge between them lies. */
+export interface Tones {
+  readonly level: number;
+  /** 1 where all is light, 0 where all is dark. Defined beyond the picture too. */
+  at(x: number, y: number): number;
+}
+
+/** The tones of a grey picture on a sheet of paper. */
+export class GreyTones implements Tones {
+  readonly level: number;
+  private readonly width: number;
+  private readonly height: number;
+  private readonly values: Float32Array;
+
+  constructor({ width, height, values }: Grey, level: number) {
+    this.width = width;
+    this.height = height;
+    this.values = values;
+    this.level = level;
+  }
+
+  at(x: number, y: number): number {
+    return x < 0 || y < 0 || x >= this.width || y >= this.height ? 1 : this.values[y * this.width + x]!;
+  }
+}
+
+/** An edge is sharp when the tone changes by this share of the full range within three pixels. */
+const SHARP = 0.9;
+
+/** Pushes the place of the edge between two pixels that lie side by side or one above the other. */
+export function pushPlace(tones: Tones, x: number, y: number, x2: number, y2: number, points: number[]): void {
+  const { level } = tones;
+  const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
+  const isFirst = Math.abs(v - level) <= Math.abs(w - level);
+  if (pushFoot(tones, isFirst ? x : x2, isFirst ? y : y2, points)) return;
+  // Both tones may lie on one side of the level where a third colour is near.
+  const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
+  points.push(x + 0.5 + t * (x2 - x), y + 0.5 + t * (y2 - y));
+}
+
+/**
+ * Pushes where a sharp straight edge passes a pixel of this tone: its foot as seen from the pixel's centre. Coverage of a
+ * unit square by a half-plane is a trapezoid's integral in the distance; this is its inverse. False where the edge is soft,
+ * or something else is near.
+ */
+function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean {
+  const [nw, n, ne] = [tones.at(x - 1, y - 1), tones.at(x, y - 1), tones.at(x + 1, y - 1)];
+  const [west, east] = [tones.at(x - 1, y), tones.at(x + 1, y)];
+  const [sw, s, se] = [tones.at(x - 1, y + 1), tones.at(x, y + 1), tones.at(x + 1, y + 1)];
+  // Scharr's kernel, whose direction errs least.
+  let gx = 3 * (ne - nw) + 10 * (east - west) + 3 * (se - sw);
+  let gy = 3 * (sw - nw) + 10 * (s - n) + 3 * (se - ne);
+  const length = Math.sqrt(gx * gx + gy * gy);
+  if (length < 1e-6) return false;
+  gx /= length;
+  gy /= length;
+  const dark = sample(tones, x - 1.5 * gx, y - 1.5 * gy);
+  const light = sample(tones, x + 1.5 * gx, y + 1.5 * gy);
+  if (!(light - dark >= SHARP)) return false;
+  const share = Math.min(1, Math.max(0, (tones.at(x, y) - dark) / (light - dark)));
+  const [p, q] = [Math.abs(gx), Math.abs(gy)];
+  const d = distanceFor(share, Math.max(p, q), Math.min(p, q));
+  points.push(x + 0.5 - d * gx, y + 0.5 - d * gy);
+  return true;
+}
+
+/** Bilinear, in pixel numbers. */
+function sample(tones: Tones, x: number, y: number): number {
+  const [i, j] = [Math.floor(x), Math.floor(y)];
+  const [u, v] = [x - i, y - j];
+  const [a, b, c, d] = [tones.at(i, j), tones.at(i + 1, j), tones.at(i, j + 1), tones.at(i + 1, j + 1)];
+  const top = a + u * (b - a);
+  return top + v * (c + u * (d - c) - top);
+}
+
+/**
+ * Signed distance of a unit square's centre from the edge of a half-plane that covers `share` of it; positive for more
+ * than a half. @param a larger, @param b smaller component of the unit normal
+ */
+export function distanceFor(share: number, a: number, b: number): number {
+  const more = Math.max(share, 1 - share);
+  const sign = share >= 0.5 ? 1 : -1;
+  const flat = (a - b) / 2;
+  // Up to `flat` the edge crosses two opposite sides, beyond it cuts off a corner.
+  const d = (more - 0.5) * a <= flat ? (more - 0.5) * a : (a + b) / 2 - Math.sqrt(2 * a * b * (1 - more));
+  return sign * d;
+}
