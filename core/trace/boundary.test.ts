@@ -45,7 +45,7 @@ describe('contours', () => {
     [0.61, 0.87],
   ])('places the edge of a circle shifted by %f, %f within 0.03 px', (dx, dy) => {
     const circle = regularPolygon(720, 20, 0, 32 + dx, 32 + dy);
-    const [only, ...others] = contours(renderCoverage([circle], 64, 64), 0.5);
+    const [only, ...others] = contours(renderCoverage([circle], 64, 64), 0.5).contours;
     expect(others).toEqual([]);
     let [worst, mean] = [0, 0];
     for (let i = 0; i < only!.length; i += 2) {
@@ -59,7 +59,7 @@ describe('contours', () => {
 
   it('finds holes, running the other way', () => {
     const rings = [regularPolygon(360, 20, 0, 32, 32), reversed(regularPolygon(360, 10, 0, 32, 32))];
-    const found = contours(renderCoverage(rings, 64, 64), 0.5).map(ringArea);
+    const found = contours(renderCoverage(rings, 64, 64), 0.5).contours.map(ringArea);
     expect(found).toHaveLength(2);
     // Ink on the right with y down: outer boundaries have positive area as the shoelace counts it with y up.
     expect(Math.sign(found[0]!)).toBe(-Math.sign(found[1]!));
@@ -67,14 +67,14 @@ describe('contours', () => {
   });
 
   it('closes at the border of the picture', () => {
-    const { length } = contours({ width: 3, height: 3, values: new Float32Array(9) }, 0.5);
+    const { length } = contours({ width: 3, height: 3, values: new Float32Array(9) }, 0.5).contours;
     expect(length).toBe(1);
   });
 
   it('follows every pattern of nine pixels without losing its way', () => {
     for (let code = 0; code < 512; code++) {
       const values = Float32Array.from({ length: 9 }, (_, i) => ((code >> i) & 1 ? 0 : 1));
-      const found = contours({ width: 3, height: 3, values }, 0.5);
+      const found = contours({ width: 3, height: 3, values }, 0.5).contours;
       if (code === 0) expect(found).toEqual([]);
       else expect(found.length).toBeGreaterThan(0);
       for (const ring of found) expect(ring.length).toBeGreaterThanOrEqual(4);

@@ -1,6 +1,7 @@
 // boundary.ts — the boundaries in a map of labels: marching squares over pixel centres, for any number of labels. Where
 // three or more meet is a junction; between junctions, and round and round without any, run chains that part two labels.
-import { pushPlace, type Tones } from './place.ts';
+import type { Grey } from '../picture/types.ts';
+import { type PushPlace, pushPlace, type Tones } from './place.ts';
 
 /** A map of labels with a frame one pixel wide around it. */
 export interface LabelMap {
@@ -9,6 +10,10 @@ export interface LabelMap {
   readonly rows: number;
   /** Label of each node; node (x + 1, y + 1) is pixel (x, y). */
   readonly labels: Uint8Array;
+  /** How many labels there are, the frame's included. */
+  readonly count: number;
+  /** Nodes whose right neighbour has another label, in reading order. */
+  readonly changes: readonly number[];
 }
 
 export interface Chain {
@@ -35,19 +40,27 @@ export type TonesFor = (light: number, dark: number) => Tones;
  * All boundaries of a map. Closed chains have the larger label on their right. Where two labels meet in a chequer of four
  * pixels, the tones say which of them is joined.
  */
-export function boundariesOf(map: LabelMap, tonesFor: TonesFor): Boundaries {
-  return new Walker(map, tonesFor).boundaries();
+export function boundariesOf(map: LabelMap, tonesFor: TonesFor, push: PushPlace = pushPlace): Boundaries {
+  return new Walker(map, tonesFor, push).boundaries();
 }
 
-/** Frame of paper around what is at least as dark as `level`; labels are 1 for ink, 0 for paper. */
-export function inkLabels(values: Float32Array, width: number, height: number, level: number): LabelMap {
+/** Frame of paper around what is darker than `level`; labels are 1 for ink, 0 for paper. */
+export function inkLabels({ width, height, values }: Grey, level: number): LabelMap {
   const columns = width + 2;
   const labels = new Uint8Array(columns * (height + 2));
-  for (let y = 0, i = 0; y < height; y++) {
+  const changes: number[] = [];
+  for (let y = 0; y < height; y++) {
     const row = (y + 1) * columns + 1;
-    for (let x = 0; x < width; x++, i++) if (values[i]! < level) labels[row + x] = 1;
+    const line = values.subarray(y * width, (y + 1) * width);
+    // Runs of paper and ink by turns; the frame ends the last one.
+    let isInk = false;
+    for (let x = 0; x < width; isInk = !isInk) {
+      if (isInk) for (; x < width && line[x]! < level; x++) labels[row + x] = 1;
+      else while (x < width && !(line[x]! < level)) x++;
+      if (x < width || isInk) changes.push(row + x - 1);
+    }
   }
-  return { columns, rows: height + 2, labels };
+  return { columns, rows: height + 2, labels, count: 2, changes };
 }
 
 /**
@@ -57,32 +70,32 @@ export function inkLabels(values: Float32Array, width: number, height: number, l
 class Walker {
   private readonly columns: number;
   private readonly labels: Uint8Array;
+  private readonly changes: readonly number[];
   private readonly tonesFor: TonesFor;
+  private readonly push: PushPlace;
   private readonly seen: Uint8Array;
   /** Numbers of the junctions by their cell. */
   private readonly numbers = new Map<number, number>();
+  private readonly hasJunctions: boolean;
 
-  constructor({ columns, labels }: LabelMap, tonesFor: TonesFor) {
+  constructor({ columns, labels, count, changes }: LabelMap, tonesFor: TonesFor, push: PushPlace) {
+    this.push = push;
+    this.hasJunctions = count > 2;
     this.columns = columns;
     this.labels = labels;
+    this.changes = changes;
     this.tonesFor = tonesFor;
     this.seen = new Uint8Array(2 * labels.length);
   }
 
   boundaries(): Boundaries {
-    const { labels, columns, seen } = this;
-    const starts: number[] = [];
-    for (let node = 0; node + columns + 1 < labels.length; node++) {
-      const [a, b] = [labels[node]!, labels[node + 1]!];
-      if (a !== b) starts.push(node);
-      else if (labels[node + columns] === labels[node + columns + 1]) continue;
-      if (this.isJunction(node)) this.numbers.set(node, this.numbers.size);
-    }
+    const { labels, columns, seen, changes } = this;
+    if (this.hasJunctions) this.findJunctions(changes);
     const chains: Chain[] = [];
     for (const cell of this.numbers.keys()) {
       for (const crossing of this.crossingsOf(cell)) if (!seen[crossing]) chains.push(this.follow(crossing, cell));
     }
-    for (const node of starts) {
+    for (const node of changes) {
       if (seen[2 * node]) continue;
       // Upward has the node on the left, downward on the right.
       const isUp = labels[node]! < labels[node + 1]!;
@@ -94,6 +107,17 @@ class Walker {
       junctions[2 * n + 1] = Math.floor(cell / columns);
     }
     return { chains, junctions };
+  }
+
+  /** More than two labels meet only beside a change in a row. */
+  private findJunctions(changes: readonly number[]): void {
+    const { columns, labels, numbers } = this;
+    for (const node of changes) {
+      for (const cell of [node - columns, node]) {
+        if (cell < 0 || cell + columns + 1 >= labels.length || numbers.has(cell)) continue;
+        if (this.isJunction(cell)) numbers.set(cell, numbers.size);
+      }
+    }
   }
 
   private isJunction(cell: number): boolean {
@@ -135,13 +159,13 @@ class Walker {
       const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
       // The cell beyond: an edge to the right of a node has cells below and above, one below it right and left.
       if (crossing & 1) {
-        pushPlace(tones, x, y, x, y + 1, points);
+        this.push(tones, x, y, x, y + 1, points);
         at = at === node ? node - 1 : node;
       } else {
-        pushPlace(tones, x, y, x + 1, y, points);
+        this.push(tones, x, y, x + 1, y, points);
         at = at === node ? node - columns : node;
       }
-      to = this.numbers.size > 0 ? (this.numbers.get(at) ?? -1) : -1;
+      to = this.hasJunctions ? (this.numbers.get(at) ?? -1) : -1;
       if (to >= 0) break;
       crossing = this.exit(at, crossing, tones);
     } while (crossing !== start);

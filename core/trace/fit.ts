@@ -28,12 +28,15 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
   const n = to - from + 1;
   let [mx, my] = [0, 0];
   for (let i = from; i <= to; i++) {
-    mx += xs[i]! / n;
-    my += ys[i]! / n;
+    mx += xs[i]!;
+    my += ys[i]!;
   }
+  mx /= n;
+  my /= n;
   let [xx, xy, yy] = [0, 0, 0];
   for (let i = from; i <= to; i++) {
-    const [dx, dy] = [xs[i]! - mx, ys[i]! - my];
+    const dx = xs[i]! - mx;
+    const dy = ys[i]! - my;
     xx += dx * dx;
     xy += dx * dy;
     yy += dy * dy;
@@ -46,9 +49,10 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
   const half = Math.max(1e-9, Math.hypot(xs[to]! - xs[from]!, ys[to]! - ys[from]!) / 2);
   let [bend, weight] = [0, 0];
   for (let i = from; i <= to; i++) {
-    const [dx, dy] = [xs[i]! - mx, ys[i]! - my];
+    const dx = xs[i]! - mx;
+    const dy = ys[i]! - my;
     const off = dy * ux - dx * uy;
-    stray = Math.max(stray, Math.abs(off));
+    if (Math.abs(off) > stray) stray = Math.abs(off);
     const t = (dx * ux + dy * uy) / half;
     const p = (3 * t * t - 1) / 2;
     bend += off * p;
@@ -65,32 +69,39 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
 /** Largest distance of a point from the parabola over the run's line that fits best. */
 export function parabolaStray(run: Run, from: number, to: number): number {
   const { at, along } = fitLine(run, from, to);
+  const { xs, ys } = run;
   const n = to - from + 1;
-  const [ts, offs] = [new Float64Array(n), new Float64Array(n)];
   let [t1, t2, t3, t4, o0, o1, o2] = [0, 0, 0, 0, 0, 0, 0];
-  for (let i = 0; i < n; i++) {
-    const [dx, dy] = [run.xs[from + i]! - at.x, run.ys[from + i]! - at.y];
+  for (let i = from; i <= to; i++) {
+    const dx = xs[i]! - at.x;
+    const dy = ys[i]! - at.y;
     const t = dx * along.x + dy * along.y;
     const off = dy * along.x - dx * along.y;
-    ts[i] = t;
-    offs[i] = off;
+    const tt = t * t;
     t1 += t;
-    t2 += t * t;
-    t3 += t ** 3;
-    t4 += t ** 4;
+    t2 += tt;
+    t3 += tt * t;
+    t4 += tt * tt;
     o0 += off;
     o1 += off * t;
-    o2 += off * t * t;
+    o2 += off * tt;
   }
   // Normal equations of off = p + q·t + r·t², by Cramer's rule.
-  const minor = (a: number, b: number, c: number, d: number) => a * d - b * c;
-  const determinant = n * minor(t2, t3, t3, t4) - t1 * minor(t1, t3, t2, t4) + t2 * minor(t1, t2, t2, t3);
+  const [m0, m1, m2] = [t2 * t4 - t3 * t3, t1 * t4 - t3 * t2, t1 * t3 - t2 * t2];
+  const determinant = n * m0 - t1 * m1 + t2 * m2;
   if (Math.abs(determinant) < 1e-12) return 0;
-  const p = (o0 * minor(t2, t3, t3, t4) - t1 * minor(o1, t3, o2, t4) + t2 * minor(o1, t2, o2, t3)) / determinant;
-  const q = (n * minor(o1, t3, o2, t4) - o0 * minor(t1, t3, t2, t4) + t2 * minor(t1, o1, t2, o2)) / determinant;
-  const r = (n * minor(t2, o1, t3, o2) - t1 * minor(t1, o1, t2, o2) + o0 * minor(t1, t2, t2, t3)) / determinant;
+  const [p0, p1, p2] = [o1 * t4 - t3 * o2, o1 * t3 - t2 * o2, t1 * o2 - o1 * t2];
+  const p = (o0 * m0 - t1 * p0 + t2 * p1) / determinant;
+  const q = (n * p0 - o0 * m1 + t2 * p2) / determinant;
+  const r = (n * (t2 * o2 - o1 * t3) - t1 * p2 + o0 * m2) / determinant;
   let stray = 0;
-  for (let i = 0; i < n; i++) stray = Math.max(stray, Math.abs(offs[i]! - p - q * ts[i]! - r * ts[i]! ** 2));
+  for (let i = from; i <= to; i++) {
+    const dx = xs[i]! - at.x;
+    const dy = ys[i]! - at.y;
+    const t = dx * along.x + dy * along.y;
+    const off = Math.abs(dy * along.x - dx * along.y - p - t * (q + r * t));
+    if (off > stray) stray = off;
+  }
   return stray;
 }
 
@@ -111,10 +122,13 @@ export interface CubicFit {
 /** Rounds of better parameters at the most, and the gain below which another is not worth it. */
 const NEWTON_ROUNDS = 12;
 const GAIN = 0.99;
+/** A stray this many times too large does not come right by better parameters (Schneider asks for 4 in squares). */
+const HOPELESS = 4;
 
 /**
- * The cubic from `start` to `end` with the given unit tangents (both pointing into the curve) that comes nearest to the
- * points between.
+ * The cubic from `start` to `end` with the given unit tangents (both pointing into the curve) that comes near enough to
+ * the points between, or as near as it gets.
+ * @param enough the stray that is as good as none, px
  */
 export function fitCubic(
   run: Run,
@@ -124,6 +138,7 @@ export function fitCubic(
   end: Vec,
   startTangent: Vec,
   endTangent: Vec,
+  enough: number,
 ): CubicFit {
   const parameters = chordLengths(run, from, to, start, end);
   let best: CubicFit | null = null;
@@ -132,7 +147,7 @@ export function fitCubic(
     const stray = strayOf(run, from, parameters, points);
     const isWorthwhile = !best || stray < GAIN * best.stray;
     if (!best || stray < best.stray) best = { points, stray };
-    if (!isWorthwhile) break;
+    if (!isWorthwhile || best.stray <= enough || (round > 0 && best.stray > HOPELESS * enough)) break;
     reparametrize(run, from, parameters, points);
   }
   return best!;
@@ -224,15 +239,15 @@ export interface Circle {
 }
 
 /** The circle of least algebraic distance (Kåsa 1976), which is all but exact for points all round. */
-export function fitCircle({ xs, ys }: Run): Circle {
-  const n = xs.length;
+export function fitCircle({ xs, ys }: Run, from: number, to: number): Circle {
+  const n = to - from + 1;
   let [mx, my] = [0, 0];
-  for (let i = 0; i < n; i++) {
+  for (let i = from; i <= to; i++) {
     mx += xs[i]! / n;
     my += ys[i]! / n;
   }
   let [uu, uv, vv, uuu, vvv, uvv, vuu] = [0, 0, 0, 0, 0, 0, 0];
-  for (let i = 0; i < n; i++) {
+  for (let i = from; i <= to; i++) {
     const [u, v] = [xs[i]! - mx, ys[i]! - my];
     uu += u * u;
     uv += u * v;
@@ -248,7 +263,7 @@ export function fitCircle({ xs, ys }: Run): Circle {
   const radius = Math.sqrt(cx * cx + cy * cy + (uu + vv) / n);
   const centre = { x: mx + cx, y: my + cy };
   let stray = 0;
-  for (let i = 0; i < n; i++)
+  for (let i = from; i <= to; i++)
     stray = Math.max(stray, Math.abs(Math.hypot(xs[i]! - centre.x, ys[i]! - centre.y) - radius));
   return { centre, radius, stray: Number.isFinite(radius) ? stray : Infinity };
 }

@@ -36,10 +36,9 @@ describe('shapes come back', () => {
     const traced = trace([circle(cx, cy, r)]);
     expect(traced.pieces).toBeLessThanOrEqual(8);
     const [only] = regionsFrom(traced);
-    const { centre, radius } = fitCircle({
-      xs: only!.outer.filter((_, i) => i % 2 === 0),
-      ys: only!.outer.filter((_, i) => i % 2 === 1),
-    });
+    const xs = only!.outer.filter((_, i) => i % 2 === 0);
+    const ys = only!.outer.filter((_, i) => i % 2 === 1);
+    const { centre, radius } = fitCircle({ xs, ys }, 0, xs.length - 1);
     expect(Math.hypot(centre.x - cx, centre.y - cy)).toBeLessThan(0.05);
     expect(Math.abs(radius - r)).toBeLessThan(0.05);
   });
@@ -205,7 +204,7 @@ describe('fits', () => {
       return [mix(p0.x, p1.x, p2.x, p3.x), mix(p0.y, p1.y, p2.y, p3.y)];
     });
     const unit = (x: number, y: number) => ({ x: x / Math.hypot(x, y), y: y / Math.hypot(x, y) });
-    const { points, stray } = fitCubic(run, 0, 59, p0, p3, unit(10, 20), unit(-10, 25));
+    const { points, stray } = fitCubic(run, 0, 59, p0, p3, unit(10, 20), unit(-10, 25), 0.08);
     expect(stray).toBeLessThan(0.1);
     expect(Math.hypot(points[1].x - p1.x, points[1].y - p1.y)).toBeLessThan(1);
     expect(Math.hypot(points[2].x - p2.x, points[2].y - p2.y)).toBeLessThan(1);

@@ -4,9 +4,10 @@ import { withDefaults } from '../options.ts';
 import { ringArea } from '../outline/measure.ts';
 import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';
-import { boundariesOf, inkLabels } from './boundary.ts';
+import { boundariesOf, inkLabels, type LabelMap } from './boundary.ts';
 import { type TracedOutline, traceOutline } from './outline.ts';
-import { GreyTones } from './place.ts';
+import { GreyTones, pushMiddle, pushPlace } from './place.ts';
+import { smoothedStaircase } from './staircase.ts';
 
 export interface InkOptions {
   /** Grey at which ink ends, 0 … 1. */
@@ -37,17 +38,42 @@ export function traceInk(grey: Grey, options: InkOptions = {}): InkTrace {
   };
 }
 
-/** Boundaries of ink, each with the ink on its right, y down. */
-export function inkContours(grey: Grey, level: number): Float64Array[] {
+/** Boundaries of ink, each with the ink on its right, y down; whether they come from pixels without greys. */
+export function inkContours(grey: Grey, level: number): { contours: Float64Array[]; isStaircase: boolean } {
   const tones = new GreyTones(grey, level);
-  const { chains } = boundariesOf(inkLabels(grey.values, grey.width, grey.height, level), () => tones);
-  return chains.map(({ points }) => points);
+  const map = inkLabels(grey, level);
+  const isStaircase = hasTwoTones(grey, map);
+  const { chains } = boundariesOf(map, () => tones, isStaircase ? pushMiddle : pushPlace);
+  return { contours: chains.map(({ points }) => (isStaircase ? smoothedStaircase(points) : points)), isStaircase };
 }
+
+/** A picture has two tones when no more than this share of the pixels along its edges is grey. */
+const GREY_SHARE = 0.02;
+
+function hasTwoTones({ width, height, values }: Grey, { changes, columns }: LabelMap): boolean {
+  let greys = 0;
+  for (const node of changes) {
+    const y = Math.floor(node / columns) - 1;
+    const x = (node % columns) - 1;
+    for (const u of [x, x + 1]) {
+      if (u < 0 || u >= width || y >= height) continue;
+      const v = values[y * width + u]!;
+      if (v > 0.02 && v < 0.98) greys++;
+    }
+  }
+  return greys <= GREY_SHARE * changes.length;
+}
+
+/** Curves through a smoothed staircase know no more than about this, px. */
+const STAIRCASE_SMOOTH = 0.2;
 
 /** Outer boundaries and holes, told apart by their direction. */
 export function inkOutlines(grey: Grey, options: InkOptions = {}): TracedOutline[] {
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
-  return inkContours(grey, level)
-    .filter((ring) => Math.abs(ringArea(ring)) >= detail)
-    .map((ring) => traceOutline(ring, { smooth, corner: (cornerDeg * Math.PI) / 180 }));
+  const { contours, isStaircase } = inkContours(grey, level);
+  const fitted = {
+    smooth: isStaircase ? Math.max(smooth, STAIRCASE_SMOOTH) : smooth,
+    corner: (cornerDeg * Math.PI) / 180,
+  };
+  return contours.filter((ring) => Math.abs(ringArea(ring)) >= detail).map((ring) => traceOutline(ring, fitted));
 }

@@ -1,10 +1,13 @@
 // outline.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
 // kept circles, the rest cubics that run as far as the tolerance lets them.
+
+import { ringArea } from '../outline/measure.ts';
 import { ellipsePath } from '../path/arc.ts';
 import { distanceToSegment } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import {
   type Circle,
+  type CubicFit,
   fitCircle,
   fitCubic,
   fitLine,
@@ -52,9 +55,8 @@ export function traceOutline(points: Float64Array, options: OutlineOptions): Tra
   if (row.count < 8) return polygon(row);
   const corners = findCorners(row, options);
   if (corners.length === 0) {
-    const all = row.run(0, row.count - 1);
-    const circle = fitCircle(all);
-    if (circle.stray <= options.smooth) return wholeCircle(circle, all);
+    const circle = fitCircle(row.all, row.zero, row.zero + row.count - 1);
+    if (circle.stray <= options.smooth) return wholeCircle(circle, ringArea(points) > 0);
   }
   return joined(row, anchorsOf(row, corners, options), options);
 }
@@ -69,37 +71,29 @@ export function traceStroke(points: Float64Array, options: OutlineOptions): Trac
   return joined(row, anchorsOf(row, findCorners(row, options), options), options);
 }
 
-/** A row of points; a closed one can be read past its ends, an open one goes no further than them. */
+/**
+ * A row of points. A closed one is kept four times, the first of them before point 0, so that every run is in one piece;
+ * an open one goes no further than its ends.
+ */
 class Row {
   readonly count: number;
   readonly isClosed: boolean;
-  /** A closed row four times, the first of them before point 0, so that nearly every run is a view. */
-  private readonly xs: Float64Array;
-  private readonly ys: Float64Array;
+  readonly all: Run;
+  /** Number of point 0 in `all`. */
+  readonly zero: number;
 
   constructor(points: Float64Array, isClosed: boolean) {
     this.count = points.length / 2;
     this.isClosed = isClosed;
+    this.zero = isClosed ? this.count : 0;
     const length = (isClosed ? 4 : 1) * this.count;
-    this.xs = new Float64Array(length);
-    this.ys = new Float64Array(length);
-    for (let i = 0; i < length; i++) {
-      this.xs[i] = points[2 * (i % this.count)]!;
-      this.ys[i] = points[2 * (i % this.count) + 1]!;
+    const [xs, ys] = [new Float64Array(length), new Float64Array(length)];
+    for (let i = 0, k = 0; i < length; i++) {
+      xs[i] = points[k++]!;
+      ys[i] = points[k++]!;
+      if (k === points.length) k = 0;
     }
-  }
-
-  /** Points from … to. Those of a closed row may lie beyond its ends; those of an open one end there. */
-  run(from: number, to: number): Run {
-    const offset = this.isClosed ? this.count : 0;
-    const start = from + offset;
-    const end = Math.max(start, to + offset + 1);
-    if (start >= 0 && end <= this.xs.length)
-      return { xs: this.xs.subarray(start, end), ys: this.ys.subarray(start, end) };
-    if (!this.isClosed)
-      return { xs: this.xs.subarray(Math.max(0, start), end), ys: this.ys.subarray(Math.max(0, start), end) };
-    const points = Array.from({ length: end - start }, (_, i) => this.at(from + i));
-    return { xs: Float64Array.from(points, ({ x }) => x), ys: Float64Array.from(points, ({ y }) => y) };
+    this.all = { xs, ys };
   }
 
   /** Distance of a place from the row around point i. */
@@ -114,7 +108,7 @@ class Row {
 
   at(i: number): Vec {
     const k = this.within(i);
-    return { x: this.xs[k]!, y: this.ys[k]! };
+    return { x: this.all.xs[k]!, y: this.all.ys[k]! };
   }
 
   private within(i: number): number {
@@ -136,16 +130,16 @@ function findCorners(row: Row, { corner, smooth }: OutlineOptions): Corner[] {
   const [enough, span] = [Math.cos(SUSPICION * corner), reach + SKIP];
   const [first, last] = row.isClosed ? [0, row.count - 1] : [span, row.count - 1 - span];
   for (let i = first; i <= last; i++) {
-    const side = row.run(i - span, i + span);
-    if (straightness(side, span) > enough) continue;
-    const before = fitLine(side, 0, reach);
-    const behind = fitLine(side, reach + 2 * SKIP, 2 * reach + 2 * SKIP);
+    const [from, to] = [i + row.zero - span, i + row.zero + span];
+    if (straightness(row.all, from, to) > enough) continue;
+    const before = fitLine(row.all, from, from + reach);
+    const behind = fitLine(row.all, to - reach, to);
     const turn = Math.acos(
       Math.min(1, Math.max(-1, before.along.x * behind.along.x + before.along.y * behind.along.y)),
     );
     // Arcs turn as well, but a parabola follows them round, and nearly so where a line runs into one.
     const least = Math.max(smooth, KINK * (reach + SKIP) * Math.tan(turn / 2));
-    if (turn < corner || parabolaStray(side, 0, side.xs.length - 1) < least) continue;
+    if (turn < corner || parabolaStray(row.all, from, to) < least) continue;
     const apex = intersection(before, behind);
     if (!apex) continue;
     const gap = row.distanceFrom(apex, i);
@@ -160,10 +154,10 @@ function findCorners(row: Row, { corner, smooth }: OutlineOptions): Corner[] {
 const SUSPICION = 0.6;
 
 /** Cosine of the angle between the chords from the run's middle to its ends. */
-function straightness({ xs, ys }: Run, middle: number): number {
-  const last = xs.length - 1;
-  const [ux, uy] = [xs[middle]! - xs[0]!, ys[middle]! - ys[0]!];
-  const [vx, vy] = [xs[last]! - xs[middle]!, ys[last]! - ys[middle]!];
+function straightness({ xs, ys }: Run, from: number, to: number): number {
+  const middle = (from + to) >> 1;
+  const [ux, uy] = [xs[middle]! - xs[from]!, ys[middle]! - ys[from]!];
+  const [vx, vy] = [xs[to]! - xs[middle]!, ys[to]! - ys[middle]!];
   return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy));
 }
 
@@ -270,35 +264,33 @@ interface StraightRun {
 }
 
 /** Runs that are straight, and not just as straight as a piece of a curve within the tolerance is. */
-function linesBetween(row: Row, from: number, to: number, { smooth }: OutlineOptions): StraightRun[] {
-  const run = row.run(from, to);
-  const n = run.xs.length;
+function linesBetween(row: Row, first: number, last: number, { smooth }: OutlineOptions): StraightRun[] {
+  const run: Run = row.all;
+  const [start, end] = [first + row.zero, last + row.zero];
   const isStraight = (a: number, b: number): Line | null => {
     const line = fitLine(run, a, b);
     return line.stray <= smooth && line.sagitta <= 0.35 * smooth ? line : null;
   };
   const found: StraightRun[] = [];
-  for (let a = 0; a + LINE_POINTS <= n; ) {
+  for (let a = start; a + LINE_POINTS - 1 <= end; ) {
     let b = a + LINE_POINTS - 1;
-    let line = isStraight(a, b);
-    if (!line) {
+    if (!isStraight(a, b)) {
       a++;
       continue;
     }
     // Doubling, then halving.
     let step = LINE_POINTS;
     while (step >= 1) {
-      const longer = b + step < n ? isStraight(a, b + step) : null;
-      if (longer) {
-        [line, b] = [longer, b + step];
+      if (b + step <= end && isStraight(a, b + step)) {
+        b += step;
         step *= 2;
       } else step = Math.floor(step / 2);
     }
     // A stretch of a curve ends where bending passes the tolerance; what is straight goes on for longer than that.
     const length = Math.hypot(run.xs[b]! - run.xs[a]!, run.ys[b]! - run.ys[a]!);
-    if (length >= LINE_POINTS - 1 && isLine(run, a, b, smooth)) {
+    if (length >= LINE_POINTS - 1 && isLine(run, a, b, start, end, smooth)) {
       const straight = trimmed(run, a, b, 0.3 * smooth);
-      found.push({ from: from + straight.from, to: from + straight.to, line: straight.line });
+      found.push({ from: straight.from - row.zero, to: straight.to - row.zero, line: straight.line });
       a = b + 1;
     } else a += Math.max(1, Math.floor((b - a) / 4));
   }
@@ -326,11 +318,11 @@ const LEAST_BEYOND = 4;
 
 /**
  * Whether a straight run is a line, and not a stretch of a gentle curve: a curve goes on in the same bend, so that one
- * parabola follows the run and what lies on either side of it.
+ * parabola follows the run and what lies on either side of it, as far as the row goes between two stops.
  */
-function isLine(run: Run, a: number, b: number, smooth: number): boolean {
+function isLine(run: Run, a: number, b: number, start: number, end: number, smooth: number): boolean {
   const more = Math.max(LEAST_BEYOND, Math.round(BEYOND * (b - a)));
-  const [from, to] = [Math.max(0, a - more), Math.min(run.xs.length - 1, b + more)];
+  const [from, to] = [Math.max(start, a - more), Math.min(end, b + more)];
   if (a - from < LEAST_BEYOND && to - b < LEAST_BEYOND) return true;
   return parabolaStray(run, from, to) > 0.5 * smooth;
 }
@@ -376,43 +368,45 @@ function pushCurves(
   let tangent = leave ?? tangentAt(row, from, end.index, 1);
   const finalTangent = arrive ? negative(arrive) : tangentAt(row, end.index, from, -1);
   for (let guard = 0; guard < 1000; guard++) {
-    const whole = curve(row, from, end.index, at, end.at, tangent, finalTangent);
+    const whole = curve(row, from, end.index, at, end.at, tangent, finalTangent, smooth);
     if (whole.stray <= smooth || end.index - from <= 3) {
       push(path, whole.points);
       return Math.max(worst, whole.stray);
     }
     let [low, high] = [from + 2, end.index - 2];
-    let best = from + 2;
+    let cut = from + 2;
+    let piece: CubicFit | null = null;
     while (low <= high) {
       const middle = (low + high) >> 1;
-      const direction = tangentAt(row, middle, middle, 0);
-      const fit = curve(row, from, middle, at, row.at(middle), tangent, negative(direction));
-      if (fit.stray <= smooth) {
-        best = middle;
+      const shorter = upTo(row, from, middle, at, tangent, smooth);
+      if (shorter.stray <= smooth) {
+        [cut, piece] = [middle, shorter];
         low = middle + 1;
       } else high = middle - 1;
     }
     // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
     const halfway = (from + end.index) >> 1;
-    const isPair = best >= halfway && fits(row, halfway, end, finalTangent, smooth);
-    const cut = isPair ? halfway : best;
-    const direction = tangentAt(row, cut, cut, 0);
-    const piece = curve(row, from, cut, at, row.at(cut), tangent, negative(direction));
+    if (cut >= halfway && fits(row, halfway, end, finalTangent, smooth)) [cut, piece] = [halfway, null];
+    piece ??= upTo(row, from, cut, at, tangent, smooth);
     push(path, piece.points);
     worst = Math.max(worst, piece.stray);
-    [from, at, tangent] = [cut, row.at(cut), direction];
+    [from, at, tangent] = [cut, row.at(cut), tangentAt(row, cut, cut, 0)];
   }
   return worst;
 }
 
-function fits(row: Row, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
-  const direction = tangentAt(row, from, from, 0);
-  return curve(row, from, end.index, row.at(from), end.at, direction, finalTangent).stray <= smooth;
+/** The piece from a place to a point of the row, arriving in its direction there. */
+function upTo(row: Row, from: number, to: number, at: Vec, tangent: Vec, smooth: number): CubicFit {
+  return curve(row, from, to, at, row.at(to), tangent, negative(tangentAt(row, to, to, 0)), smooth);
 }
 
-function curve(row: Row, from: number, to: number, start: Vec, end: Vec, startTangent: Vec, endTangent: Vec) {
-  const run = row.run(from + 1, to - 1);
-  return fitCubic(run, 0, run.xs.length - 1, start, end, startTangent, endTangent);
+function fits(row: Row, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
+  const direction = tangentAt(row, from, from, 0);
+  return curve(row, from, end.index, row.at(from), end.at, direction, finalTangent, smooth).stray <= smooth;
+}
+
+function curve(row: Row, from: number, to: number, start: Vec, end: Vec, leave: Vec, arrive: Vec, smooth: number) {
+  return fitCubic(row.all, from + 1 + row.zero, to - 1 + row.zero, start, end, leave, arrive, smooth);
 }
 
 function push(path: Segment[], [, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {
@@ -437,41 +431,39 @@ function tangentAt(row: Row, index: number, limit: number, side: -1 | 0 | 1): Ve
       : side > 0
         ? [index + gap, index + gap + span]
         : [index - gap - span, index - gap];
-  const run = row.run(from, to);
-  const n = run.xs.length;
-  // x and y as parabolas in the point's number, derivative where the tangent is asked for.
   const first = row.isClosed ? from : Math.max(0, from);
-  const where = index - first - (n - 1) / 2;
-  const slope = (values: Float64Array) => parabolaSlope(values, where);
-  const [x, y] = [slope(run.xs), slope(run.ys)];
+  const last = row.isClosed ? to : Math.min(row.count - 1, to);
+  // x and y as parabolas in the point's number, derivative where the tangent is asked for.
+  const where = index - (first + last) / 2;
+  const x = parabolaSlope(row.all.xs, first + row.zero, last + row.zero, where);
+  const y = parabolaSlope(row.all.ys, first + row.zero, last + row.zero, where);
   const length = Math.hypot(x, y) || 1;
   const sign = side === -1 ? -1 : 1;
   return { x: (sign * x) / length, y: (sign * y) / length };
 }
 
 /** Derivative at `where` (counted from the middle) of the least squares parabola through equally spaced values. */
-function parabolaSlope(values: Float64Array, where: number): number {
-  const n = values.length;
+function parabolaSlope(values: Float64Array, from: number, to: number, where: number): number {
+  const n = to - from + 1;
   const middle = (n - 1) / 2;
   let [s2, s4, v0, v1, v2] = [0, 0, 0, 0, 0];
   for (let i = 0; i < n; i++) {
     const t = i - middle;
+    const v = values[from + i]!;
     s2 += t * t;
-    s4 += t ** 4;
-    v0 += values[i]!;
-    v1 += t * values[i]!;
-    v2 += t * t * values[i]!;
+    s4 += t * t * t * t;
+    v0 += v;
+    v1 += t * v;
+    v2 += t * t * v;
   }
   const determinant = n * s4 - s2 * s2;
   const quadratic = determinant > 0 ? (n * v2 - s2 * v0) / determinant : 0;
-  return v1 / s2 + 2 * quadratic * where;
+  return s2 > 0 ? v1 / s2 + 2 * quadratic * where : 0;
 }
 
-function wholeCircle({ centre: { x, y }, radius, stray }: Circle, { xs, ys }: Run): TracedOutline {
-  let twice = 0;
-  for (let i = 0, j = xs.length - 1; i < xs.length; j = i++) twice += xs[j]! * ys[i]! - xs[i]! * ys[j]!;
+function wholeCircle({ centre: { x, y }, radius, stray }: Circle, isForward: boolean): TracedOutline {
   const path = ellipsePath(x, y, radius, radius);
-  return { path: twice > 0 ? path : backward(path), pieces: path.length - 2, stray };
+  return { path: isForward ? path : backward(path), pieces: path.length - 2, stray };
 }
 
 /** The same closed path, walked the other way. */

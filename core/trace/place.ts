@@ -28,11 +28,19 @@ export class GreyTones implements Tones {
   }
 }
 
+/** Pushes the place of the edge between two pixels that lie side by side or one above the other. */
+export type PushPlace = (tones: Tones, x: number, y: number, x2: number, y2: number, points: number[]) => void;
+
+/** The middle of the side that two pixels share. */
+export const pushMiddle: PushPlace = (_, x, y, x2, y2, points) => {
+  points.push((x + x2 + 1) / 2, (y + y2 + 1) / 2);
+};
+
 /** An edge is sharp when the tone changes by this share of the full range within three pixels. */
 const SHARP = 0.9;
 
-/** Pushes the place of the edge between two pixels that lie side by side or one above the other. */
-export function pushPlace(tones: Tones, x: number, y: number, x2: number, y2: number, points: number[]): void {
+/** Where the tones of the pixels put the edge. */
+export const pushPlace: PushPlace = (tones, x, y, x2, y2, points) => {
   const { level } = tones;
   const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
   const isFirst = Math.abs(v - level) <= Math.abs(w - level);
@@ -40,7 +48,7 @@ export function pushPlace(tones: Tones, x: number, y: number, x2: number, y2: nu
   // Both tones may lie on one side of the level where a third colour is near.
   const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
   points.push(x + 0.5 + t * (x2 - x), y + 0.5 + t * (y2 - y));
-}
+};
 
 /**
  * Pushes where a sharp straight edge passes a pixel of this tone: its foot as seen from the pixel's centre. Coverage of a
