@@ -25,6 +25,9 @@ export interface Chain {
   /** Numbers of the junctions at its ends; −1 for a chain that closes on itself. */
   readonly from: number;
   readonly to: number;
+  /** Sides of the junctions' cells by which it leaves the one and enters the other: 0 top, 1 right, 2 bottom, 3 left. */
+  readonly leaves: number;
+  readonly enters: number;
 }
 
 export interface Boundaries {
@@ -42,6 +45,16 @@ export type TonesFor = (light: number, dark: number) => Tones;
  */
 export function boundariesOf(map: LabelMap, tonesFor: TonesFor, push: PushPlace = pushPlace): Boundaries {
   return new Walker(map, tonesFor, push).boundaries();
+}
+
+/** Any labels with a frame of zeros around them. */
+export function framedLabels(labels: Uint8Array, width: number, height: number): LabelMap {
+  const columns = width + 2;
+  const framed = new Uint8Array(columns * (height + 2));
+  for (let y = 0; y < height; y++) framed.set(labels.subarray(y * width, (y + 1) * width), (y + 1) * columns + 1);
+  const changes: number[] = [];
+  for (let node = 0; node + 1 < framed.length; node++) if (framed[node] !== framed[node + 1]) changes.push(node);
+  return { columns, rows: height + 2, labels: framed, count: new Set(framed).size, changes };
 }
 
 /** Frame of paper around what is darker than `level`; labels are 1 for ink, 0 for paper. */
@@ -169,7 +182,14 @@ class Walker {
       if (to >= 0) break;
       crossing = this.exit(at, crossing, tones);
     } while (crossing !== start);
-    return { points: thinned(points, to < 0), left, right, from, to };
+    const ports = { leaves: this.sideOf(cell, start), enters: this.sideOf(at, crossing) };
+    return { points: thinned(points, to < 0), left, right, from, to, ...ports };
+  }
+
+  private sideOf(cell: number, crossing: number): number {
+    const isUpright = (crossing & 1) === 1;
+    if (crossing >> 1 === cell) return isUpright ? 3 : 0;
+    return isUpright ? 1 : 2;
   }
 
   /** The crossing by which a boundary leaves a cell that it entered by another. */

@@ -5,6 +5,7 @@ import { ringArea } from '../outline/measure.ts';
 import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';
 import { boundariesOf, inkLabels, type LabelMap } from './boundary.ts';
+import { smoothFor } from './noise.ts';
 import { type TracedOutline, traceOutline } from './outline.ts';
 import { GreyTones, pushMiddle, pushPlace } from './place.ts';
 import { smoothedStaircase } from './staircase.ts';
@@ -16,10 +17,10 @@ export interface InkOptions {
   detail?: number;
   /** Turns sharper than this are corners, degrees. */
   cornerDeg?: number;
-  /** How far a curve may stray from the picture, px. */
-  smooth?: number;
+  /** How far a curve may stray from the picture, px; null takes what the noise of its edges asks for. */
+  smooth?: number | null;
 }
-export const INK_DEFAULTS: Required<InkOptions> = { level: 0.5, detail: 4, cornerDeg: 25, smooth: 0.08 };
+export const INK_DEFAULTS: Required<InkOptions> = { level: 0.5, detail: 4, cornerDeg: 25, smooth: null };
 
 export interface InkTrace {
   /** Outlines and holes in one path, to be filled by the even-odd rule; px, y down. */
@@ -71,9 +72,10 @@ const STAIRCASE_SMOOTH = 0.2;
 export function inkOutlines(grey: Grey, options: InkOptions = {}): TracedOutline[] {
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
   const { contours, isStaircase } = inkContours(grey, level);
+  const kept = contours.filter((ring) => Math.abs(ringArea(ring)) >= detail);
   const fitted = {
-    smooth: isStaircase ? Math.max(smooth, STAIRCASE_SMOOTH) : smooth,
+    smooth: smooth ?? (isStaircase ? STAIRCASE_SMOOTH : smoothFor(kept)),
     corner: (cornerDeg * Math.PI) / 180,
   };
-  return contours.filter((ring) => Math.abs(ringArea(ring)) >= detail).map((ring) => traceOutline(ring, fitted));
+  return kept.map((ring) => traceOutline(ring, fitted));
 }

@@ -31,6 +31,8 @@ export interface TracedOutline {
   readonly pieces: number;
   /** Farthest that a point lies from it, corners left out, px. */
   readonly stray: number;
+  /** Number of the point that each piece ends at, counted on past the last one; null for a circle, which has no ends. */
+  readonly ends: readonly number[] | null;
 }
 
 /** Points on each side of a corner that are left out, because the pixel there holds both sides. */
@@ -330,6 +332,7 @@ function isLine(run: Run, a: number, b: number, start: number, end: number, smoo
 function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): TracedOutline {
   const [first] = anchors as [Anchor, ...Anchor[]];
   const path: Segment[] = [['M', first.at.x, first.at.y]];
+  const ends: number[] = [];
   let stray = 0;
   for (const [k, anchor] of anchors.entries()) {
     if (k === anchors.length - 1 && !row.isClosed) break;
@@ -337,16 +340,17 @@ function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): 
     const end = k + 1 < anchors.length ? next.index : next.index + row.count;
     if (anchor.line) {
       path.push(['L', next.at.x, next.at.y]);
+      ends.push(end);
       stray = Math.max(stray, anchor.line.stray);
       continue;
     }
     const before = k > 0 || row.isClosed ? anchors.at(k - 1)! : null;
     const leave = anchor.isCorner ? null : (before?.line?.along ?? null);
     const arrive = next.isCorner ? null : (next.line?.along ?? null);
-    stray = Math.max(stray, pushCurves(path, row, anchor, { index: end, at: next.at }, leave, arrive, options));
+    stray = Math.max(stray, pushCurves(path, ends, row, anchor, { index: end, at: next.at }, leave, arrive, options));
   }
   const pieces = path.length - 1;
-  return { path: row.isClosed ? [...path, ['Z']] : path, pieces, stray };
+  return { path: row.isClosed ? [...path, ['Z']] : path, pieces, stray, ends };
 }
 
 /**
@@ -355,6 +359,7 @@ function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): 
  */
 function pushCurves(
   path: Segment[],
+  ends: number[],
   row: Row,
   start: { index: number; at: Vec },
   end: { index: number; at: Vec },
@@ -371,7 +376,9 @@ function pushCurves(
     const whole = curve(row, from, end.index, at, end.at, tangent, finalTangent, smooth);
     if (whole.stray <= smooth || end.index - from <= 3) {
       push(path, whole.points);
-      return Math.max(worst, whole.stray);
+      ends.push(end.index);
+      // The few points beside a corner hold both its sides, and say nothing about the curve.
+      return end.index - from <= 3 ? worst : Math.max(worst, whole.stray);
     }
     let [low, high] = [from + 2, end.index - 2];
     let cut = from + 2;
@@ -389,6 +396,7 @@ function pushCurves(
     if (cut >= halfway && fits(row, halfway, end, finalTangent, smooth)) [cut, piece] = [halfway, null];
     piece ??= upTo(row, from, cut, at, tangent, smooth);
     push(path, piece.points);
+    ends.push(cut);
     worst = Math.max(worst, piece.stray);
     [from, at, tangent] = [cut, row.at(cut), tangentAt(row, cut, cut, 0)];
   }
@@ -463,7 +471,7 @@ function parabolaSlope(values: Float64Array, from: number, to: number, where: nu
 
 function wholeCircle({ centre: { x, y }, radius, stray }: Circle, isForward: boolean): TracedOutline {
   const path = ellipsePath(x, y, radius, radius);
-  return { path: isForward ? path : backward(path), pieces: path.length - 2, stray };
+  return { path: isForward ? path : backward(path), pieces: path.length - 2, stray, ends: null };
 }
 
 /** The same closed path, walked the other way. */
@@ -481,12 +489,13 @@ function backward(path: Path): Path {
 
 /** What is too short to fit anything to. */
 function polygon(row: Row): TracedOutline {
-  const path: Segment[] = [];
-  for (let i = 0; i < row.count; i++) {
+  const start = row.at(0);
+  const path: Segment[] = [['M', start.x, start.y]];
+  const pieces = row.isClosed ? row.count : row.count - 1;
+  const ends = Array.from({ length: pieces }, (_, i) => i + 1);
+  for (const i of ends) {
     const { x, y } = row.at(i);
-    path.push([i === 0 ? 'M' : 'L', x, y]);
+    path.push(['L', x, y]);
   }
-  return row.isClosed
-    ? { path: [...path, ['Z']], pieces: row.count, stray: 0 }
-    : { path, pieces: row.count - 1, stray: 0 };
+  return { path: row.isClosed ? [...path, ['Z']] : path, pieces, stray: 0, ends };
 }

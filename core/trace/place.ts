@@ -37,7 +37,7 @@ export const pushMiddle: PushPlace = (_, x, y, x2, y2, points) => {
 };
 
 /** An edge is sharp when the tone changes by this share of the full range within three pixels. */
-const SHARP = 0.9;
+const SHARP = 0.97;
 
 /** Where the tones of the pixels put the edge. */
 export const pushPlace: PushPlace = (tones, x, y, x2, y2, points) => {

@@ -1,0 +1,409 @@
+// network.ts — the boundaries of a map of labels as one network of curves. Where three meet, two of them usually go on
+// smoothly and are fitted as one curve that the third ends on; every piece between two junctions is one curve for both
+// its sides, so that neighbours share it exactly.
+import type { Path, Segment } from '../path/types.ts';
+import { boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
+import { fitLine, type Vec } from './fit.ts';
+import { smoothFor, smoothForRow } from './noise.ts';
+import { type OutlineOptions, traceOutline, traceStroke } from './outline.ts';
+
+/** Pieces that follow each other; the first begins at `start`. */
+export interface Stretch {
+  readonly start: Vec;
+  readonly segments: readonly Segment[];
+}
+
+interface Edge {
+  readonly chain: Chain;
+  /** From its first junction to its last, or all round. */
+  readonly stretch: Stretch;
+}
+
+export interface Network {
+  readonly labels: LabelMap;
+  readonly edges: readonly Edge[];
+  /** Lines and curves in it, and how far the boundaries stray from them, px. */
+  readonly pieces: number;
+  readonly stray: number;
+}
+
+export interface NetworkOptions {
+  /** How far curves may stray from the boundaries, px; null takes what their noise asks for. */
+  readonly smooth: number | null;
+  /** Turns sharper than this are corners, radians. */
+  readonly corner: number;
+}
+
+export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner }: NetworkOptions): Network {
+  const { chains, junctions } = boundariesOf(labels, tonesFor);
+  const noisy = smoothFor(chains.map(({ points }) => points));
+  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? smoothForRow(row, noisy), corner });
+  const meetings = meetingsOf(chains, junctions, corner);
+  const fitted = tracksOf(chains, meetings).map((track) => fitTrack(track, meetings, optionsFor));
+  // A junction lies on the curve that goes through it; where none does, it stays where its ends point.
+  for (const { splits } of fitted) for (const { junction, at } of splits) meetings[junction]!.at = at;
+  const stretches = new Map<Chain, Stretch>();
+  for (const { parts } of fitted) {
+    for (const { chain, isForward, stretch } of parts) {
+      const [first, last] = isForward ? [chain.from, chain.to] : [chain.to, chain.from];
+      const joined = moved(stretch, meetings[first]?.at ?? null, meetings[last]?.at ?? null);
+      stretches.set(chain, isForward ? joined : backward(joined));
+    }
+  }
+  return {
+    labels,
+    edges: chains.map((chain) => ({ chain, stretch: stretches.get(chain)! })),
+    pieces: fitted.reduce((sum, { pieces }) => sum + pieces, 0),
+    stray: fitted.reduce((most, { stray }) => Math.max(most, stray), 0),
+  };
+}
+
+/** One end of a chain at a junction. */
+interface End {
+  readonly chain: Chain;
+  readonly isStart: boolean;
+}
+
+interface Meeting {
+  at: Vec;
+  /** The two ends that go on into each other; null where none do. */
+  readonly through: readonly [End, End] | null;
+}
+
+/** Points next to a junction hold a third colour as well, and say little. */
+const SPOILT = 1.1;
+/** Points from which a direction is taken. */
+const SIDE = 6;
+/** How strongly a junction is held to the corner of its pixels, and how far from it it may lie. */
+const HOLD = 0.05;
+const FARTHEST = 1;
+
+function meetingsOf(chains: readonly Chain[], junctions: Float64Array, corner: number): Meeting[] {
+  const ends: End[][] = Array.from({ length: junctions.length / 2 }, () => []);
+  for (const chain of chains) {
+    if (chain.from < 0) continue;
+    ends[chain.from]!.push({ chain, isStart: true });
+    ends[chain.to]!.push({ chain, isStart: false });
+  }
+  return ends.map((meeting, i): Meeting => {
+    const at = { x: junctions[2 * i]!, y: junctions[2 * i + 1]! };
+    const lines = meeting.map((end) => directionOf(end, at));
+    let [through, best] = [null as Meeting['through'], Math.cos(corner)];
+    for (const [a, first] of meeting.entries()) {
+      for (let b = a + 1; b < meeting.length; b++) {
+        const [p, q] = [lines[a]!.along, lines[b]!.along];
+        const straight = -(p.x * q.x + p.y * q.y);
+        if (straight > best) [through, best] = [[first, meeting[b]!], straight];
+      }
+    }
+    return { at: meetingPlace(at, lines), through };
+  });
+}
+
+interface Direction {
+  readonly at: Vec;
+  readonly along: Vec;
+}
+
+/** The line that a chain follows near one of its ends, pointing away from the junction. */
+function directionOf({ chain, isStart }: End, junction: Vec): Direction {
+  const all = isStart ? chain.points : reversedPoints(chain.points);
+  const near = clearOf(all, junction);
+  const count = Math.min(SIDE, near.length / 2);
+  if (count < 2) {
+    const [x, y] = [all.at(-2)! - junction.x, all.at(-1)! - junction.y];
+    const length = Math.hypot(x, y) || 1;
+    return { at: junction, along: { x: x / length, y: y / length } };
+  }
+  const xs = Float64Array.from({ length: count }, (_, i) => near[2 * i]!);
+  const ys = Float64Array.from({ length: count }, (_, i) => near[2 * i + 1]!);
+  return fitLine({ xs, ys }, 0, count - 1);
+}
+
+/** The place that lies nearest to all the lines, not far from where it was. */
+function meetingPlace(at: Vec, lines: readonly Direction[]): Vec {
+  let [xx, xy, yy, bx, by] = [HOLD, 0, HOLD, HOLD * at.x, HOLD * at.y];
+  for (const line of lines) {
+    const [nx, ny] = [-line.along.y, line.along.x];
+    const off = nx * line.at.x + ny * line.at.y;
+    xx += nx * nx;
+    xy += nx * ny;
+    yy += ny * ny;
+    bx += nx * off;
+    by += ny * off;
+  }
+  const determinant = xx * yy - xy * xy;
+  const clamp = (v: number, around: number) => Math.min(around + FARTHEST, Math.max(around - FARTHEST, v));
+  return { x: clamp((bx * yy - by * xy) / determinant, at.x), y: clamp((xx * by - xy * bx) / determinant, at.y) };
+}
+
+/** Points from the first one on that is clear of a junction; all of them where that leaves hardly any. */
+function clearOf(points: Float64Array, { x, y }: Vec): Float64Array {
+  let i = 0;
+  while (i < points.length && Math.hypot(points[i]! - x, points[i + 1]! - y) < SPOILT) i += 2;
+  return points.length - i >= 4 ? points.subarray(i) : points;
+}
+
+/** Chains that go on into each other through junctions. */
+interface Track {
+  readonly links: readonly { readonly chain: Chain; readonly isForward: boolean }[];
+  readonly isClosed: boolean;
+}
+
+function tracksOf(chains: readonly Chain[], meetings: readonly Meeting[]): Track[] {
+  const used = new Set<Chain>();
+  /** The chain on the other side of the junction that a chain arrives at. */
+  const next = ({ chain, isForward }: Track['links'][number]): Track['links'][number] | null => {
+    const through = meetings[isForward ? chain.to : chain.from]?.through;
+    const own = through?.findIndex((end) => end.chain === chain && end.isStart !== isForward) ?? -1;
+    if (!through || own < 0) return null;
+    const other = through[1 - own]!;
+    return { chain: other.chain, isForward: other.isStart };
+  };
+  const tracks: Track[] = [];
+  for (const chain of chains) {
+    if (used.has(chain)) continue;
+    // Back to where the track begins, or all round.
+    let first: Track['links'][number] = { chain, isForward: false };
+    let isClosed = chain.from < 0;
+    for (let before = isClosed ? null : next(first); before; before = next(first)) {
+      if (before.chain === chain && !before.isForward) {
+        isClosed = true;
+        break;
+      }
+      first = before;
+    }
+    first = isClosed ? { chain, isForward: true } : { chain: first.chain, isForward: !first.isForward };
+    const links = [first];
+    used.add(first.chain);
+    for (let after = next(first); after && !used.has(after.chain); after = next(after)) {
+      links.push(after);
+      used.add(after.chain);
+    }
+    tracks.push({ links, isClosed });
+  }
+  return tracks;
+}
+
+interface FittedTrack {
+  readonly parts: readonly { readonly chain: Chain; readonly isForward: boolean; readonly stretch: Stretch }[];
+  readonly splits: readonly { readonly junction: number; readonly at: Vec }[];
+  readonly pieces: number;
+  readonly stray: number;
+}
+
+function fitTrack(
+  { links, isClosed }: Track,
+  meetings: readonly Meeting[],
+  optionsFor: (row: Float64Array) => OutlineOptions,
+): FittedTrack {
+  // (1) All points in a row, without those that a junction has spoilt.
+  const junctionAfter = links.map(({ chain, isForward }) => (isForward ? chain.to : chain.from));
+  const points: number[] = [];
+  const breaks: number[] = [];
+  const ofFirst = links[0]!.isForward ? links[0]!.chain.from : links[0]!.chain.to;
+  const at = (junction: number) => meetings[junction]!.at;
+  if (!isClosed) points.push(at(ofFirst).x, at(ofFirst).y);
+  for (const [i, { chain, isForward }] of links.entries()) {
+    let row = isForward ? chain.points : reversedPoints(chain.points);
+    if (chain.from >= 0) {
+      row = clearOf(row, at(isForward ? chain.from : chain.to));
+      row = reversedPoints(clearOf(reversedPoints(row), at(junctionAfter[i]!)));
+    }
+    for (const v of row) points.push(v);
+    breaks.push(points.length / 2 - 1);
+  }
+  if (!isClosed) points.push(at(junctionAfter.at(-1)!).x, at(junctionAfter.at(-1)!).y);
+  const row = Float64Array.from(points);
+  // (2) One fit, cut where other chains meet it.
+  const options = optionsFor(row);
+  const { path, ends, pieces, stray } = isClosed ? traceOutline(row, options) : traceStroke(row, options);
+  const curve = stretchOf(path);
+  if (isClosed && links[0]!.chain.from < 0) {
+    return { parts: [{ ...links[0]!, stretch: curve }], splits: [], pieces, stray };
+  }
+  const inner = isClosed ? breaks : breaks.slice(0, -1);
+  const round = isClosed ? row.length / 2 : 0;
+  const cuts = ordered(
+    inner.map((index, i) => cutNear(curve, ends, index, at(junctionAfter[i]!), round)),
+    isClosed,
+  );
+  const splits = cuts.map((cut, i) => ({ junction: junctionAfter[i]!, at: pointAt(curve, cut) }));
+  // Where all cuts are one place, the longest chain goes all the way round.
+  const isOnePlace = isClosed && cuts.every((cut) => cut === cuts[0]);
+  const longest = links.reduce((most, link) => (link.chain.points.length > most.chain.points.length ? link : most));
+  const parts = links.map((link, i) => {
+    const [from, to] = [cuts[i - 1] ?? (isClosed ? cuts.at(-1)! : null), cuts[i] ?? null];
+    const isRound = isOnePlace ? link === longest : isClosed && place(to!) < place(from!);
+    return { ...link, stretch: between(curve, from, to, isRound) };
+  });
+  return { parts, splits, pieces, stray };
+}
+
+const place = ({ piece, t }: Cut) => piece + t;
+
+/** Two cuts this much out of order, in pieces, are one place. */
+const CONFUSED = 0.5;
+
+/** Cuts in the order of their junctions: those that come out of order lie in one place with the one before. */
+function ordered(cuts: readonly Cut[], isClosed: boolean): Cut[] {
+  const result: Cut[] = [];
+  for (const cut of cuts) {
+    const before = result.at(-1);
+    const back = before ? place(before) - place(cut) : 0;
+    // On a closed curve the numbers begin anew somewhere: that is a long way back.
+    result.push(before && back > 0 && (!isClosed || back < CONFUSED) ? before : cut);
+  }
+  const [first, last] = [result[0], result.at(-1)];
+  if (isClosed && first && last && result.length > 1) {
+    const back = place(last) - place(first);
+    if (back > 0 && back < CONFUSED && isOneRound(result)) result[result.length - 1] = first;
+  }
+  return result;
+}
+
+/** Whether the numbers of a closed curve's cuts begin anew before the last one, so that the last must not pass the first. */
+function isOneRound(cuts: readonly Cut[]): boolean {
+  return cuts.some((cut, i) => i > 0 && place(cut) < place(cuts[i - 1]!));
+}
+
+function reversedPoints(points: Float64Array): Float64Array {
+  const n = points.length;
+  return Float64Array.from({ length: n }, (_, i) => points[n - 2 - i + 2 * (i & 1)]!);
+}
+
+function stretchOf(path: Path): Stretch {
+  const [, x, y] = path[0] as ['M', number, number];
+  return { start: { x, y }, segments: path.filter(([letter]) => letter === 'L' || letter === 'C') };
+}
+
+/** A place on a stretch: a piece and the parameter on it, 0 … 1. */
+interface Cut {
+  readonly piece: number;
+  readonly t: number;
+}
+
+/** The place on a curve near a junction that lies after one of the points it was fitted to. */
+function cutNear(curve: Stretch, ends: readonly number[] | null, index: number, at: Vec, round: number): Cut {
+  const count = curve.segments.length;
+  let candidates = Array.from({ length: count }, (_, i) => i);
+  if (ends) {
+    // The first piece may begin after point 0: points before it belong to the end of the round.
+    const start = ends.at(-1)! - round;
+    const number = round > 0 && index < start ? index + round : index;
+    const piece = Math.max(
+      0,
+      ends.findIndex((end) => number < end),
+    );
+    candidates = candidates.filter((i) => Math.abs(i - piece) <= 1 || (round > 0 && Math.abs(i - piece) === count - 1));
+  }
+  let [best, least] = [{ piece: 0, t: 0 } as Cut, Infinity];
+  for (const piece of candidates) {
+    const near = nearestOn(curve, piece, at);
+    if (near.distance < least) [best, least] = [{ piece, t: near.t }, near.distance];
+  }
+  return best;
+}
+
+/** Steps in which a piece is looked through for the nearest place, before it is narrowed down. */
+const STEPS = 16;
+const NARROWINGS = 30;
+
+function nearestOn(curve: Stretch, piece: number, at: Vec): { t: number; distance: number } {
+  const distance = (t: number) => {
+    const p = pointAt(curve, { piece, t });
+    return Math.hypot(p.x - at.x, p.y - at.y);
+  };
+  let best = 0;
+  for (let i = 1; i <= STEPS; i++) if (distance(i / STEPS) < distance(best / STEPS)) best = i;
+  let [low, high] = [Math.max(0, best - 1) / STEPS, Math.min(STEPS, best + 1) / STEPS];
+  for (let i = 0; i < NARROWINGS; i++) {
+    const [p, q] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (distance(p) < distance(q)) high = q;
+    else low = p;
+  }
+  const t = (low + high) / 2;
+  return { t, distance: distance(t) };
+}
+
+const endOf = (segment: Segment): Vec => ({ x: segment.at(-2) as number, y: segment.at(-1) as number });
+const startOf = (curve: Stretch, piece: number): Vec => (piece === 0 ? curve.start : endOf(curve.segments[piece - 1]!));
+
+function pointAt(curve: Stretch, { piece, t }: Cut): Vec {
+  const segment = curve.segments[piece]!;
+  const [p, q] = [startOf(curve, piece), endOf(segment)];
+  const u = 1 - t;
+  if (segment[0] !== 'C') return { x: u * p.x + t * q.x, y: u * p.y + t * q.y };
+  const [, bx, by, cx, cy] = segment;
+  const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+  return { x: w0 * p.x + w1 * bx + w2 * cx + w3 * q.x, y: w0 * p.y + w1 * by + w2 * cy + w3 * q.y };
+}
+
+/** What lies between two places; null is the curve's own end. From a later one to an earlier one it goes round. */
+function between(curve: Stretch, from: Cut | null, to: Cut | null, isRound: boolean): Stretch {
+  const count = curve.segments.length;
+  const first = from ?? { piece: 0, t: 0 };
+  const last = to ?? { piece: count - 1, t: 1 };
+  const start = pointAt(curve, first);
+  const segments: Segment[] = [];
+  const end = last.piece + (isRound ? count : 0);
+  for (let k = first.piece; k <= end; k++) {
+    const piece = k % count;
+    const [t0, t1] = [k === first.piece ? first.t : 0, k === end ? last.t : 1];
+    if (t1 - t0 > 1e-9) segments.push(part(curve, piece, t0, t1));
+  }
+  // Two junctions in one place still have a piece between them, of no length.
+  if (segments.length === 0) segments.push(['L', start.x, start.y]);
+  return { start, segments };
+}
+
+/** The piece between two of its parameters (de Casteljau). */
+function part(curve: Stretch, piece: number, t0: number, t1: number): Segment {
+  const segment = curve.segments[piece]!;
+  const end = pointAt(curve, { piece, t: t1 });
+  if (segment[0] !== 'C') return ['L', end.x, end.y];
+  if (t0 === 0 && t1 === 1) return segment;
+  const p0 = startOf(curve, piece);
+  const p3 = endOf(segment);
+  const [, bx, by, cx, cy] = segment;
+  const blossom = (a: number, b: number, c: number, k: 'x' | 'y', q1: number, q2: number) => {
+    const mix = (u: number, v: number, t: number) => u + t * (v - u);
+    const [l, m, n] = [mix(p0[k], q1, a), mix(q1, q2, a), mix(q2, p3[k], a)];
+    return mix(mix(l, m, b), mix(m, n, b), c);
+  };
+  return [
+    'C',
+    blossom(t0, t0, t1, 'x', bx, cx),
+    blossom(t0, t0, t1, 'y', by, cy),
+    blossom(t0, t1, t1, 'x', bx, cx),
+    blossom(t0, t1, t1, 'y', by, cy),
+    end.x,
+    end.y,
+  ];
+}
+
+/** A stretch whose ends are moved a little, the nearest handles with them. */
+function moved(stretch: Stretch, start: Vec | null, end: Vec | null): Stretch {
+  const segments = [...stretch.segments];
+  if (start) {
+    const [dx, dy] = [start.x - stretch.start.x, start.y - stretch.start.y];
+    const first = segments[0]!;
+    if (first[0] === 'C') segments[0] = ['C', first[1] + dx, first[2] + dy, first[3], first[4], first[5], first[6]];
+  }
+  if (end) {
+    const last = segments.at(-1)!;
+    const [dx, dy] = [end.x - endOf(last).x, end.y - endOf(last).y];
+    segments[segments.length - 1] =
+      last[0] === 'C' ? ['C', last[1], last[2], last[3] + dx, last[4] + dy, end.x, end.y] : ['L', end.x, end.y];
+  }
+  return { start: start ?? stretch.start, segments };
+}
+
+export function backward({ start, segments }: Stretch): Stretch {
+  const starts = [start, ...segments.map(endOf)];
+  const reversed = segments.map((segment, i): Segment => {
+    const { x, y } = starts[i]!;
+    return segment[0] === 'C' ? ['C', segment[3], segment[4], segment[1], segment[2], x, y] : ['L', x, y];
+  });
+  return { start: starts.at(-1)!, segments: reversed.reverse() };
+}

@@ -1,0 +1,160 @@
+// rings.ts — closed boundaries of sets of labels, put together from a network's edges, and nested: outlines with holes.
+import { ringArea } from '../outline/measure.ts';
+import type { Path, Segment } from '../path/types.ts';
+import { backward, type Network, type Stretch } from './network.ts';
+
+export interface Piece {
+  /** An outline and its holes, to be filled by the even-odd rule. */
+  readonly path: Path;
+  /** Of the pixels' boundary, in square px, holes taken off. */
+  readonly area: number;
+  /** Labels along the inside of its boundary. */
+  readonly labels: ReadonlySet<number>;
+  /** Its boundary through the pixels, outer ring first, flat x, y. */
+  readonly rings: readonly Float64Array[];
+}
+
+interface Ring {
+  readonly path: Path;
+  readonly points: Float64Array;
+  readonly area: number;
+  readonly labels: ReadonlySet<number>;
+}
+
+/** All pieces of what `isInside` takes; those that touch in a corner of pixels stay apart. */
+export function piecesOf(network: Network, isInside: (label: number) => boolean): Piece[] {
+  return nested(ringsOf(network, isInside));
+}
+
+/** An edge in one of its two directions. */
+interface Half {
+  readonly edge: number;
+  readonly isForward: boolean;
+}
+
+function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: number) => boolean): Ring[] {
+  // (1) Edges between inside and outside, with the inside on the right.
+  const halves: Half[] = [];
+  const leaving = new Map<number, Half>();
+  for (const [edge, { chain }] of edges.entries()) {
+    const [left, right] = [isInside(labels[chain.left]!), isInside(labels[chain.right]!)];
+    if (left === right) continue;
+    const half = { edge, isForward: right };
+    halves.push(half);
+    const [from, side] = right ? [chain.from, chain.leaves] : [chain.to, chain.enters];
+    if (from >= 0) leaving.set(4 * from + side, half);
+  }
+  // (2) From one to the next: of those that leave a junction, the first to the right.
+  const next = ({ edge, isForward }: Half): Half => {
+    const { chain } = edges[edge]!;
+    const [to, side] = isForward ? [chain.to, chain.enters] : [chain.from, chain.leaves];
+    for (let turn = 3; turn > 0; turn--) {
+      const half = leaving.get(4 * to + ((side + turn) % 4));
+      if (half) return half;
+    }
+    throw new Error('A boundary ends at a junction.');
+  };
+  const used = new Set<Half>();
+  const rings: Ring[] = [];
+  for (const half of halves) {
+    if (used.has(half)) continue;
+    const members: Half[] = [];
+    if (edges[half.edge]!.chain.from < 0) members.push(half);
+    else
+      for (let at = half; !used.has(at); at = next(at)) {
+        members.push(at);
+        used.add(at);
+      }
+    used.add(half);
+    rings.push(
+      ringFrom(
+        members.map((member) => ({ ...edges[member.edge]!, isForward: member.isForward })),
+        labels,
+      ),
+    );
+  }
+  return rings;
+}
+
+function ringFrom(
+  members: readonly { chain: Network['edges'][number]['chain']; stretch: Stretch; isForward: boolean }[],
+  labels: Uint8Array,
+): Ring {
+  const path: Segment[] = [];
+  const points: number[] = [];
+  const inner = new Set<number>();
+  for (const { chain, stretch, isForward } of members) {
+    const { start, segments } = isForward ? stretch : backward(stretch);
+    if (path.length === 0) path.push(['M', start.x, start.y]);
+    path.push(...segments);
+    inner.add(labels[isForward ? chain.right : chain.left]!);
+    points.push(start.x, start.y);
+    for (let i = 0; i < chain.points.length; i += 2) {
+      const at = isForward ? i : chain.points.length - 2 - i;
+      points.push(chain.points[at]!, chain.points[at + 1]!);
+    }
+  }
+  path.push(['Z']);
+  const ring = Float64Array.from(points);
+  return { path, points: ring, area: ringArea(ring), labels: inner };
+}
+
+/** Holes to the smallest outline around them. Outlines run with the inside on the right: y down, their area is positive. */
+function nested(rings: readonly Ring[]): Piece[] {
+  const outers = rings.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
+  const holes = new Map<Ring, Ring[]>(outers.map((outer) => [outer, []]));
+  const boxes = new Map(outers.map((outer) => [outer, boxOf(outer.points)]));
+  for (const hole of rings) {
+    if (hole.area > 0) continue;
+    const box = boxOf(hole.points);
+    const around = outers.find((outer) => {
+      if (outer.area < -hole.area) return false;
+      const wide = boxes.get(outer)!;
+      const isWithin = box.minX >= wide.minX && box.maxX <= wide.maxX && box.minY >= wide.minY && box.maxY <= wide.maxY;
+      return isWithin && holds(outer.points, hole.points);
+    });
+    if (around) holes.get(around)!.push(hole);
+  }
+  return outers.map((outer) => {
+    const own = [outer, ...holes.get(outer)!];
+    return {
+      path: own.flatMap(({ path }) => path),
+      area: own.reduce((sum, { area }) => sum + area, 0),
+      labels: new Set(own.flatMap(({ labels }) => [...labels])),
+      rings: own.map(({ points }) => points),
+    };
+  });
+}
+
+function boxOf(points: Float64Array) {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i += 2) {
+    minX = Math.min(minX, points[i]!);
+    maxX = Math.max(maxX, points[i]!);
+    minY = Math.min(minY, points[i + 1]!);
+    maxY = Math.max(maxY, points[i + 1]!);
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** Whether most of a few points spread over one ring lie in the other: they may touch. */
+function holds(ring: Float64Array, other: Float64Array): boolean {
+  const count = other.length / 2;
+  let inside = 0;
+  const PROBES = 5;
+  for (let k = 0; k < PROBES; k++) {
+    const i = Math.floor((k * count) / PROBES);
+    if (isIn(ring, other[2 * i]!, other[2 * i + 1]!)) inside++;
+  }
+  return 2 * inside > PROBES;
+}
+
+/** Even-odd test of a point in a ring. */
+export function isIn(ring: Float64Array, x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [xi, yi, xj, yj] = [ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!];
+    if (yi > y !== yj > y && x < xi + ((y - yi) * (xj - xi)) / (yj - yi)) inside = !inside;
+  }
+  return inside;
+}
