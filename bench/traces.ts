@@ -10,7 +10,7 @@ import { regionsOf } from '../core/outline/regions.ts';
 import { flatten } from '../core/path/flatten.ts';
 import { scaling, transformPath } from '../core/path/matrix.ts';
 import type { Grey } from '../core/picture/types.ts';
-import { renderCoverage } from '../core/testing/coverage.ts';
+import { renderCoverage } from '../core/picture/coverage.ts';
 import { traceInk } from '../core/trace/ink.ts';
 import { median } from './median.ts';
 

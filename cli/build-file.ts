@@ -1,10 +1,9 @@
 // build-file.ts — one input to one output, with its report. Runs in a worker thread or in the main one alike.
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname } from 'node:path';
 import {
   arrange,
   type Drawing,
-  decodeXml,
   type EdgePath,
   Evaluator,
   type ExportFormat,
@@ -16,15 +15,17 @@ import {
   type Project,
   type Proof,
   proofOf,
-  readSvg,
   type Warning,
   writeGlb,
   writeObj,
   writeStl,
 } from '../core/index.ts';
+import { Clock } from './clock.ts';
 import type { BuildSettings } from './options.ts';
+import { readDrawing } from './read.ts';
 
 export interface BuildTask {
+  readonly kind: 'build';
   readonly input: string;
   readonly output: string;
   readonly format: ExportFormat;
@@ -58,13 +59,13 @@ export interface FileReport {
 
 /** Never throws: a failure is part of the report. */
 export async function buildFile(task: BuildTask): Promise<FileReport> {
-  const clock = new Clock();
+  const clock = new Clock(['read', 'outline', 'mesh', 'write']);
   try {
-    const drawing = readSvg(decodeXml(readBytes(task.input)));
+    const drawing = await readDrawing(task.input);
     clock.lap('read');
     const { project, warnings } = projectOf(drawing, task);
-    const evaluator = new Evaluator(() => '');
-    evaluator.adopt(project.sources[0]!.asset, drawing);
+    const evaluator = new Evaluator(NO_DATA);
+    evaluator.adopt(project.sources[0]!, drawing);
     const shown = project.layers.filter((layer) => layer.shown);
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
@@ -97,13 +98,13 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
   }
 }
 
-function readBytes(file: string): Uint8Array {
-  try {
-    return readFileSync(file);
-  } catch (error) {
-    throw new GeometryError('bad-file', `The file cannot be read: ${(error as Error).message}.`);
-  }
-}
+/** Everything is adopted. */
+const NO_DATA = {
+  text: () => '',
+  picture: () => {
+    throw new Error('The picture was traced already.');
+  },
+};
 
 function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
   let ids = 0;
@@ -193,28 +194,4 @@ export function failedReport({ input, output }: BuildTask, code: string, message
     warnings: [],
     ms,
   };
-}
-
-class Clock {
-  private readonly start = performance.now();
-  private last = this.start;
-  private readonly laps = { read: 0, outline: 0, mesh: 0, write: 0 };
-
-  lap(name: 'read' | 'outline' | 'mesh' | 'write'): void {
-    const now = performance.now();
-    this.laps[name] = now - this.last;
-    this.last = now;
-  }
-
-  times(): FileReport['ms'] {
-    const round = (v: number) => Math.round(v * 100) / 100;
-    const { read, outline, mesh, write } = this.laps;
-    return {
-      read: round(read),
-      outline: round(outline),
-      mesh: round(mesh),
-      write: round(write),
-      total: round(this.last - this.start),
-    };
-  }
 }

@@ -3,10 +3,12 @@ import { existsSync, statSync } from 'node:fs';
 import { basename, extname, join, relative, resolve } from 'node:path';
 import { globSync } from 'tinyglobby';
 import type { BuildTask } from './build-file.ts';
-import { type BuildCommand, UsageError } from './options.ts';
+import { type BuildCommand, type TraceCommand, UsageError } from './options.ts';
+import type { TraceTask } from './trace-file.ts';
 
 /** What folders are searched for. */
-const READABLE = ['.svg'];
+const PICTURES = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff', '.gif', '.bmp'];
+const DRAWINGS = ['.svg'];
 
 interface Found {
   readonly file: string;
@@ -15,27 +17,43 @@ interface Found {
 }
 
 /** @throws {UsageError} when a word names nothing */
-export function tasksFor({ inputs, out, format, settings, report }: BuildCommand): BuildTask[] {
-  const found = inputs.flatMap(find);
+export function buildTasks({ inputs, out, format, settings, report }: BuildCommand): BuildTask[] {
+  return pairs(inputs, out, format, [...DRAWINGS, ...PICTURES]).map((pair) => ({
+    kind: 'build',
+    ...pair,
+    format,
+    settings,
+    crossings: report !== undefined,
+  }));
+}
+
+/** @throws {UsageError} when a word names nothing */
+export function traceTasks({ inputs, out, settings, level }: TraceCommand): TraceTask[] {
+  return pairs(inputs, out, 'svg', PICTURES).map((pair) => ({ kind: 'trace', ...pair, settings, level }));
+}
+
+/** Every file that the words name, and where its result goes; no two to the same place. */
+function pairs(inputs: readonly string[], out: string, ending: string, readable: readonly string[]) {
+  const found = inputs.flatMap((word) => find(word, readable));
   const single = found.length === 1 && inputs.length === 1 && !isFolder(inputs[0]!);
   const asFile = single && !isFolder(out) && !/[\\/]$/.test(out);
   const taken = new Set<string>();
   return found.map(({ file, name }) => {
     const base = join(out, name.slice(0, -extname(name).length || undefined));
-    let output = asFile ? out : `${base}.${format}`;
-    for (let n = 2; taken.has(output); n++) output = `${base}-${n}.${format}`;
+    let output = asFile ? out : `${base}.${ending}`;
+    for (let n = 2; taken.has(output); n++) output = `${base}-${n}.${ending}`;
     taken.add(output);
-    return { input: file, output, format, settings, crossings: report !== undefined };
+    return { input: file, output };
   });
 }
 
-function find(word: string): Found[] {
+function find(word: string, readable: readonly string[]): Found[] {
   if (isFolder(word)) {
     const files = globSync(
-      READABLE.map((ending) => `**/*${ending}`),
+      readable.map((ending) => `**/*${ending}`),
       { cwd: word, caseSensitiveMatch: false },
     ).sort();
-    if (files.length === 0) throw new UsageError(`${word}: the folder holds no ${READABLE.join(' or ')} file`);
+    if (files.length === 0) throw new UsageError(`${word}: the folder holds no ${readable.join(', ')} file`);
     return files.map((name) => ({ file: join(word, name), name }));
   }
   if (existsSync(word)) return [{ file: word, name: basename(word) }];

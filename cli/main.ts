@@ -1,9 +1,11 @@
 // main.ts — the command line: words in, files out, exit codes 0 (all made), 1 (some failed), 2 (wrong usage).
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { tasksFor } from './inputs.ts';
-import { type BuildCommand, parseBuild, USAGE, UsageError } from './options.ts';
-import { buildAll } from './pool.ts';
+import type { FileReport } from './build-file.ts';
+import { buildTasks, traceTasks } from './inputs.ts';
+import { type BuildCommand, parseBuild, parseTrace, type TraceCommand, USAGE, UsageError } from './options.ts';
+import { workAll } from './pool.ts';
+import type { TraceReport } from './trace-file.ts';
 
 /** Raised when a field of the report changes meaning. */
 const REPORT_VERSION = 1;
@@ -16,11 +18,9 @@ async function main([verb, ...words]: string[]): Promise<number> {
     return verb === undefined ? 2 : 0;
   }
   try {
-    if (verb !== 'build') throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
-    const command = parseBuild(words);
-    if (command) return await build(command);
-    process.stdout.write(USAGE);
-    return 0;
+    const run = { build: () => build(parseBuild(words)), trace: () => trace(parseTrace(words)) }[verb];
+    if (!run) throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
+    return await run();
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
     process.stderr.write(`outline-stack: ${error.message}\n`);
@@ -28,17 +28,35 @@ async function main([verb, ...words]: string[]): Promise<number> {
   }
 }
 
-async function build(command: BuildCommand): Promise<number> {
-  const tasks = tasksFor(command);
-  const reports = await buildAll(tasks, command.jobs, ({ input, error }) => {
-    if (error) process.stderr.write(`outline-stack: ${input}: ${error.message}\n`);
-  });
-  if (command.report) {
-    mkdirSync(dirname(command.report), { recursive: true });
-    writeFileSync(command.report, `${JSON.stringify({ version: REPORT_VERSION, files: reports }, null, 2)}\n`);
+async function build(command: BuildCommand | null): Promise<number> {
+  if (!command) return help();
+  const reports = await workAll(buildTasks(command), command.jobs, sayError);
+  const triangles = reports.reduce((sum, report) => sum + report.counts.triangles, 0);
+  return finish(reports, command.report, `built, ${triangles} triangles`);
+}
+
+async function trace(command: TraceCommand | null): Promise<number> {
+  if (!command) return help();
+  const reports = await workAll(traceTasks(command), command.jobs, sayError);
+  const curves = reports.reduce((sum, report) => sum + report.counts.curves, 0);
+  return finish(reports, command.report, `traced, ${curves} lines and curves`);
+}
+
+function help(): number {
+  process.stdout.write(USAGE);
+  return 0;
+}
+
+function sayError({ input, error }: FileReport | TraceReport): void {
+  if (error) process.stderr.write(`outline-stack: ${input}: ${error.message}\n`);
+}
+
+function finish(reports: readonly (FileReport | TraceReport)[], file: string | undefined, summary: string): number {
+  if (file) {
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(file, `${JSON.stringify({ version: REPORT_VERSION, files: reports }, null, 2)}\n`);
   }
   const made = reports.filter((report) => report.ok).length;
-  const triangles = reports.reduce((sum, report) => sum + report.counts.triangles, 0);
-  process.stdout.write(`${made} of ${reports.length} built, ${triangles} triangles\n`);
+  process.stdout.write(`${made} of ${reports.length} ${summary}\n`);
   return made === reports.length ? 0 : 1;
 }

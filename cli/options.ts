@@ -2,14 +2,24 @@
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
-import { parseArgs } from 'node:util';
-import { EXPORT_FORMATS, type ExportFormat, PROFILES, type Recipe, RecipeSchema } from '../core/index.ts';
+import { type ParseArgsConfig, parseArgs } from 'node:util';
+import {
+  EXPORT_FORMATS,
+  type ExportFormat,
+  INKS,
+  LAYERINGS,
+  PROFILES,
+  type Recipe,
+  RecipeSchema,
+  TRACE_MODES,
+  type TraceSettings,
+} from '../core/index.ts';
 
 export class UsageError extends Error {}
 
-export const USAGE = `outline-stack build INPUT… --out PATH [options]    vector files → meshes
+export const USAGE = `outline-stack build INPUT… --out PATH [options]    vector files or pictures → meshes
 
-  INPUT                 SVG files, folders or globs; with several, PATH is a folder
+  INPUT                 SVG files, pictures (PNG, JPEG, WebP, TIFF, GIF, BMP), folders or globs; with several, PATH is a folder
   --out PATH            file or folder to write
   --format F            glb, obj or stl (otherwise from PATH's ending, else glb)
   --depth 4             total thickness, edges included
@@ -26,7 +36,20 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --report FILE.json    write counts, checks and times
   --jobs N              files worked on at a time
 
-Lengths are in the drawing's units: one user unit is one unit unless --size or a physical unit says otherwise.
+outline-stack trace INPUT… --out PATH [options]    pictures → SVG outlines
+
+  --mode M              ink, tones, colours or centreline (default: what suits the picture)
+  --count N             tones or colours, 2 to 32 (default: as many as stand apart)
+  --layering stacked    stacked or abutting
+  --ink dark            what is ink: dark, light or opaque
+  --level 0.5           grey at which ink ends, 0 to 1 (default: found in the picture)
+  --detail 4            smallest piece and hole that is kept, square pixels
+  --corner 25           turns sharper than this stay corners, degrees
+  --smooth N            how far a curve may stray, pixels (default: what the picture's noise asks for)
+  --report, --jobs      as for build
+
+Lengths are in the drawing's units: one user unit or one pixel is one unit unless --size, a physical unit or a scan's density
+says otherwise.
 `;
 
 export interface BuildSettings {
@@ -53,8 +76,15 @@ export interface BuildCommand {
   readonly jobs: number;
 }
 
-const OPTIONS = {
+const COMMON = {
   out: { type: 'string' },
+  report: { type: 'string' },
+  jobs: { type: 'string' },
+  help: { type: 'boolean', short: 'h' },
+} as const;
+
+const BUILD_OPTIONS = {
+  ...COMMON,
   format: { type: 'string' },
   depth: { type: 'string' },
   edge: { type: 'string' },
@@ -67,25 +97,37 @@ const OPTIONS = {
   tolerance: { type: 'string' },
   size: { type: 'string' },
   recipe: { type: 'string' },
-  report: { type: 'string' },
-  jobs: { type: 'string' },
-  help: { type: 'boolean', short: 'h' },
+} as const;
+
+export interface TraceCommand {
+  readonly inputs: readonly string[];
+  readonly out: string;
+  readonly settings: Partial<TraceSettings>;
+  readonly level: number | null;
+  readonly report: string | undefined;
+  readonly jobs: number;
+}
+
+const TRACE_OPTIONS = {
+  ...COMMON,
+  mode: { type: 'string' },
+  count: { type: 'string' },
+  layering: { type: 'string' },
+  ink: { type: 'string' },
+  level: { type: 'string' },
+  detail: { type: 'string' },
+  corner: { type: 'string' },
+  smooth: { type: 'string' },
 } as const;
 
 /** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
 export function parseBuild(words: readonly string[]): BuildCommand | null {
-  const { values, positionals } = parse(words);
+  const { values, positionals } = parse(words, BUILD_OPTIONS);
   if (values.help) return null;
-  if (positionals.length === 0) throw new UsageError('build needs at least one INPUT; see outline-stack --help');
-  if (!values.out) throw new UsageError('build needs --out PATH; see outline-stack --help');
+  const out = checkedOut('build', positionals, values.out);
   const recipe = values.recipe === undefined ? {} : readRecipe(values.recipe);
-  const number = (name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'tolerance' | 'size' | 'jobs') => {
-    const text = values[name];
-    if (text === undefined) return undefined;
-    const value = Number(text);
-    if (text.trim() === '' || !Number.isFinite(value)) throw new UsageError(`--${name} needs a number, not “${text}”`);
-    return value;
-  };
+  const number = (name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'tolerance' | 'size' | 'jobs') =>
+    numberFrom(name, values[name]);
   const reach = number('reach') ?? recipe.edge?.reach;
   const profile =
     choice('edge', values.edge, ['none', ...PROFILES]) ??
@@ -107,20 +149,62 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   };
   return {
     inputs: positionals,
-    out: values.out,
-    format: choice('format', values.format, EXPORT_FORMATS) ?? formatOf(values.out),
+    out,
+    format: choice('format', values.format, EXPORT_FORMATS) ?? formatOf(out),
     settings,
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
   };
 }
 
-function parse(words: readonly string[]) {
+/** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
+export function parseTrace(words: readonly string[]): TraceCommand | null {
+  const { values, positionals } = parse(words, TRACE_OPTIONS);
+  if (values.help) return null;
+  const out = checkedOut('trace', positionals, values.out);
+  const number = (name: 'count' | 'level' | 'detail' | 'corner' | 'smooth' | 'jobs') => numberFrom(name, values[name]);
+  const level = number('level');
+  if (level !== undefined && !(level >= 0 && level <= 1)) throw new UsageError('--level must be between 0 and 1');
+  const [detail, corner] = [number('detail'), number('corner')];
+  const count = number('count');
+  const given: Partial<TraceSettings> = {
+    mode: choice('mode', values.mode, TRACE_MODES),
+    layering: choice('layering', values.layering, LAYERINGS),
+    ink: choice('ink', values.ink, INKS),
+    count: count === undefined ? undefined : whole('count', count, 2, 32),
+    detail: detail === undefined ? undefined : notNegative('detail', detail),
+    corner: corner === undefined ? undefined : within('corner', corner, 5, 120),
+    smooth: optionalPositive('smooth', number('smooth')),
+  };
+  return {
+    inputs: positionals,
+    out,
+    settings: Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)),
+    level: level ?? null,
+    report: values.report,
+    jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
+  };
+}
+
+function parse<T extends NonNullable<ParseArgsConfig['options']>>(words: readonly string[], options: T) {
   try {
-    return parseArgs({ args: [...words], options: OPTIONS, allowPositionals: true });
+    return parseArgs({ args: [...words], options, allowPositionals: true });
   } catch (error) {
     throw new UsageError((error as Error).message.split('\n')[0]!.replace(/\. To specify.*$/, ''));
   }
+}
+
+function checkedOut(verb: string, inputs: readonly string[], out: string | undefined): string {
+  if (inputs.length === 0) throw new UsageError(`${verb} needs at least one INPUT; see outline-stack --help`);
+  if (!out) throw new UsageError(`${verb} needs --out PATH; see outline-stack --help`);
+  return out;
+}
+
+function numberFrom(name: string, text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (text.trim() === '' || !Number.isFinite(value)) throw new UsageError(`--${name} needs a number, not “${text}”`);
+  return value;
 }
 
 function readRecipe(file: string): Recipe {
@@ -161,6 +245,11 @@ const optionalPositive = (name: string, value: number | undefined) =>
 
 function notNegative(name: string, value: number): number {
   if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000`);
+  return value;
+}
+
+function within(name: string, value: number, least: number, most: number): number {
+  if (!(value >= least && value <= most)) throw new UsageError(`--${name} must be between ${least} and ${most}`);
   return value;
 }
 

@@ -1,5 +1,5 @@
 // thread.ts — a worker thread of the command line: one file after another.
 import { parentPort } from 'node:worker_threads';
-import { type BuildTask, buildFile } from './build-file.ts';
+import { type Task, work } from './work.ts';
 
-parentPort?.on('message', async (task: BuildTask) => parentPort?.postMessage(await buildFile(task)));
+parentPort?.on('message', async (task: Task) => parentPort?.postMessage(await work(task)));

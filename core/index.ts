@@ -2,22 +2,26 @@
 export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
 export {
+  drawingKey,
   Evaluator,
   type LayerBuild,
   type LayerOutlines,
   type Overlap,
-  type SourceText,
+  type SourceData,
   specOf,
 } from './document/evaluate.ts';
 export { type History, record, redo, startHistory, undo } from './document/history.ts';
 export { readProject } from './document/migrate.ts';
 export { membersOf, placedPaths } from './document/outlines.ts';
+export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
 export {
   type Edge,
   EdgeSchema,
   emptyProject,
   type Layer,
   LIMITS,
+  type PictureSource,
+  type PieceMark,
   type Project,
   ProjectSchema,
   type Recipe,
@@ -39,6 +43,7 @@ export { writeObj } from './io/obj.ts';
 export { fileNames, type Material, type Part } from './io/part.ts';
 export { writeStl } from './io/stl.ts';
 export { type Drawing, type LeftOut, readSvg, type Shape, SVG_LIMITS } from './io/svg/read.ts';
+export { writeSvg } from './io/svg/write.ts';
 export { decodeXml } from './io/text.ts';
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
@@ -48,7 +53,24 @@ export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
 export { printPath } from './path/print.ts';
 export type { Path } from './path/types.ts';
+export {
+  type DecodedPicture,
+  type Decoders,
+  decodePicture,
+  lowResolution,
+  PICTURE_FORMATS,
+  type PictureFormat,
+  sniffPicture,
+} from './picture/decode.ts';
+export { greyOf, histogramOf, INKS, type Ink } from './picture/grey.ts';
+export { type Action, type Step, unprepared } from './picture/prepare.ts';
+export { otsu } from './picture/steps/threshold.ts';
+export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts';
 export * from './protocol/http.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';
+export { type Difference, differenceOf } from './trace/difference.ts';
+export { LAYERINGS, type Layering } from './trace/flats.ts';
+export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';
+export { type Traced, trace } from './trace/trace.ts';
 export { MM_PER_UNIT, UNITS, type Unit } from './units.ts';

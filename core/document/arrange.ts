@@ -52,11 +52,14 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   const { unit, tolerance } = options;
   const ground = groundOf(drawing);
   const warnings: Warning[] = [];
-  if (ground) {
-    const message = `The paper-coloured shape “${ground.name}” covers the whole sheet; it was switched off as ground.`;
+  const [lowest] = ground;
+  if (lowest) {
+    const message = drawing.ground
+      ? `The paper around the drawing, ${lowest.colour}, was switched off as ground.`
+      : `The paper-coloured shape “${lowest.name}” covers the whole sheet; it was switched off as ground.`;
     warnings.push({ code: 'ground', message });
   }
-  const kept = drawing.shapes.filter((shape) => shape !== ground);
+  const kept = drawing.shapes.filter((shape) => !ground.has(shape));
   const bounds = shapeBounds(kept.length > 0 ? kept : drawing.shapes, drawing.sheet);
   if (!bounds || !(longestSide(bounds) > 0)) {
     throw new GeometryError(
@@ -119,14 +122,21 @@ function scaleFor(drawing: Drawing, longest: number, { unit, size, fallbackSize 
   return fallbackSize === undefined ? 1 : fallbackSize / longest;
 }
 
-/** The lowest shape, when it is paper-coloured and covers the sheet and is not all there is. */
-function groundOf({ shapes, sheet }: Drawing): Shape | null {
+/**
+ * What the drawing says is its ground, else the lowest shape, when it is paper-coloured and covers the sheet; nothing where
+ * that would be all there is.
+ */
+function groundOf({ shapes, sheet, ground }: Drawing): ReadonlySet<Shape> {
   const lowest = shapes[0];
-  if (!lowest || shapes.length < 2) return null;
+  if (ground) {
+    const known = shapes.filter((shape) => ground.includes(shape.id));
+    return new Set(known.length < shapes.length ? known : []);
+  }
+  if (!lowest || shapes.length < 2) return new Set();
   const colour = toOklab(lowest.colour);
-  if (!colour || colour.l < PAPER.lightness || Math.hypot(colour.a, colour.b) > PAPER.chroma) return null;
+  if (!colour || colour.l < PAPER.lightness || Math.hypot(colour.a, colour.b) > PAPER.chroma) return new Set();
   const regions = shapeRegions([lowest], { scale: 1, origin: [0, 0] }, Math.max(sheet.width, sheet.height) / 1000);
-  return regionsArea(regions) >= PAPER.cover * sheet.width * sheet.height ? lowest : null;
+  return new Set(regionsArea(regions) >= PAPER.cover * sheet.width * sheet.height ? [lowest] : []);
 }
 
 interface Group {
@@ -139,7 +149,11 @@ interface Group {
  * Shapes of one colour go together, unless something of another colour lies between them: what was painted on top must
  * not end up beneath.
  */
-function byColour(shapes: readonly Shape[], ground: Shape | null, regionsFor: (shape: Shape) => Region[]): Group[] {
+function byColour(
+  shapes: readonly Shape[],
+  ground: ReadonlySet<Shape>,
+  regionsFor: (shape: Shape) => Region[],
+): Group[] {
   // Made when first compared: most drawings need few of them.
   const known = new Map<Shape, Region[]>();
   const regionsOnce = (shape: Shape) => {
@@ -149,7 +163,7 @@ function byColour(shapes: readonly Shape[], ground: Shape | null, regionsFor: (s
   };
   const groups: Group[] = [];
   for (const shape of shapes) {
-    const isGround = shape === ground;
+    const isGround = ground.has(shape);
     const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)}`;
     const own = groups.findLastIndex((group) => group.key === key);
     const above = own < 0 ? [] : groups.slice(own + 1).flatMap((group) => group.shapes);

@@ -9,9 +9,11 @@ import {
   LayerSchema,
   LIMITS,
   MaterialSchema,
+  PictureSourceSchema,
   type Project,
   ProjectSchema,
   SourceSchema,
+  VectorSourceSchema,
 } from './schema.ts';
 
 const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true, edge: true, material: true })
@@ -26,7 +28,9 @@ export const CommandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('set-tolerance'), tolerance: ProjectSchema.shape.tolerance }),
   z.object({ do: z.literal('add-source'), source: SourceSchema, layers: z.array(LayerSchema) }),
   z.object({ do: z.literal('remove-source'), source: z.string() }),
-  z.object({ do: z.literal('scale-source'), source: z.string(), scale: SourceSchema.shape.scale }),
+  z.object({ do: z.literal('scale-source'), source: z.string(), scale: VectorSourceSchema.shape.scale }),
+  /** A source with other settings or another file, and its layers as they follow from that; new ones go on top. */
+  z.object({ do: z.literal('retrace'), source: PictureSourceSchema, layers: z.array(LayerSchema) }),
   z.object({ do: z.literal('change-layers'), layers: z.array(z.string()), change: LayerChangeSchema }),
   z.object({ do: z.literal('move-layer'), layer: z.string(), to: z.int().min(0) }),
   z.object({ do: z.literal('remove-layer'), layer: z.string() }),
@@ -98,6 +102,19 @@ function changed(project: Project, command: Command): Project {
           source.id === command.source ? { ...source, scale: command.scale } : source,
         ),
       };
+    case 'retrace': {
+      sourceOf(project, command.source.id);
+      const known = new Set(project.layers.map((layer) => layer.id));
+      const next = new Map(command.layers.map((layer) => [layer.id, layer]));
+      return {
+        ...project,
+        sources: project.sources.map((source) => (source.id === command.source.id ? command.source : source)),
+        layers: [
+          ...project.layers.map((layer) => next.get(layer.id) ?? layer),
+          ...command.layers.filter((layer) => !known.has(layer.id)),
+        ],
+      };
+    }
     case 'change-layers': {
       const ids = new Set(command.layers.map((id) => layerOf(project, id).id));
       return {

@@ -10,12 +10,19 @@ import { pointCount } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
+import { prepare } from '../picture/prepare.ts';
+import type { Picture, Prepared } from '../picture/types.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../solid/slab.ts';
+import { type Report, type Traced, trace } from '../trace/trace.ts';
 import { membersOf, shapeBounds, shapeRegions } from './outlines.ts';
-import type { Layer, Project, Source } from './schema.ts';
+import { named } from './pieces.ts';
+import type { Layer, PictureSource, Project, Source } from './schema.ts';
 
-/** The bytes of sources as text, by their hash. */
-export type SourceText = (asset: string) => string;
+/** What the bytes of sources hold, by their hash. */
+export interface SourceData {
+  readonly text: (asset: string) => string;
+  readonly picture: (asset: string) => Picture;
+}
 
 export interface LayerOutlines {
   /** Equal keys, equal outlines. */
@@ -48,8 +55,11 @@ export interface Overlap {
 const OVERLAP_SHARE = 1e-6;
 
 export class Evaluator {
-  private readonly text: SourceText;
+  private readonly data: SourceData;
   private readonly drawings = new Memo<Drawing>(16);
+  // Large ones: one that is worked on, and the one before.
+  private readonly preparedPictures = new Memo<Prepared>(2);
+  private readonly traces = new Memo<Traced>(8);
   private readonly outlineSets = new Memo<LayerOutlines>(256);
   private readonly widths = new Memo<Width | null>(256);
   private readonly plans = new Memo<SlabPlan>(128);
@@ -58,23 +68,43 @@ export class Evaluator {
   private readonly extents = new Memo<readonly [number, number]>(64);
   private readonly areas = new Memo<number>(4096);
 
-  constructor(text: SourceText) {
-    this.text = text;
+  constructor(data: SourceData) {
+    this.data = data;
   }
 
   /** Uses a drawing that was read already, instead of asking for its text. */
-  adopt(asset: string, drawing: Drawing): void {
-    this.drawings.get(asset, () => drawing);
+  adopt(source: Source, drawing: Drawing): void {
+    this.drawings.get(drawingKey(source), () => drawing);
   }
 
   drawing(source: Source): Drawing {
-    return this.drawings.get(source.asset, () => readSvg(this.text(source.asset)));
+    return this.drawings.get(drawingKey(source), () =>
+      source.kind === 'vector'
+        ? readSvg(this.data.text(source.asset))
+        : named(this.traced(source).drawing, source.pieces).drawing,
+    );
+  }
+
+  prepared({ asset, prepare: steps }: Pick<PictureSource, 'asset' | 'prepare'>, report?: Report): Prepared {
+    const key = JSON.stringify([asset, steps.flatMap(({ on, action }) => (on ? [action] : []))]);
+    return this.preparedPictures.get(key, () => prepare(this.data.picture(asset), steps, report));
+  }
+
+  /** @param report is called only where there is something to wait for */
+  traced(source: Pick<PictureSource, 'asset' | 'prepare' | 'trace'>, report: Report = () => {}): Traced {
+    return this.traces.get(traceKey(source), () =>
+      trace(
+        this.prepared(source, (share) => report(share / 2)),
+        source.trace,
+        (share) => report(0.5 + share / 2),
+      ),
+    );
   }
 
   outlines(project: Project, layer: Layer): LayerOutlines {
     const source = sourceOf(project, layer);
     const key = JSON.stringify([
-      source.asset,
+      drawingKey(source),
       source.scale,
       source.origin,
       project.tolerance,
@@ -93,7 +123,7 @@ export class Evaluator {
     const ground = project.layers
       .filter((layer) => layer.source === source.id && layer.ground)
       .flatMap((layer) => layer.members);
-    return this.extents.get(JSON.stringify([source.asset, ground]), () => {
+    return this.extents.get(JSON.stringify([drawingKey(source), ground]), () => {
       const { shapes, sheet } = this.drawing(source);
       const box = shapeBounds(
         shapes.filter((shape) => !ground.includes(shape.id)),
@@ -161,6 +191,19 @@ export class Evaluator {
     }));
     return parts.filter((part) => part.mesh.positions.length > 0);
   }
+}
+
+function traceKey({
+  asset,
+  prepare: steps,
+  trace: settings,
+}: Pick<PictureSource, 'asset' | 'prepare' | 'trace'>): string {
+  return JSON.stringify([asset, steps.flatMap(({ on, action }) => (on ? [action] : [])), settings]);
+}
+
+/** Equal keys, equal drawings. */
+export function drawingKey(source: Source): string {
+  return source.kind === 'vector' ? source.asset : JSON.stringify([traceKey(source), source.pieces]);
 }
 
 export function specOf({ depth, edge, faces, cell }: Layer): SlabSpec {

@@ -4,6 +4,7 @@ import type { Drawing, Shape } from '../io/svg/read.ts';
 import type { Box } from '../io/svg/transform.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
+import { strokeRegions } from '../outline/stroke.ts';
 import type { Bounds, Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
@@ -45,12 +46,23 @@ export function shapeRegions(
 ): Region[] {
   const paths = placedPaths(shapes, source);
   // One shape at a time: under a common rule a hole of one would be filled by the winding of another.
-  const each = paths.map((path, i) => regionsOf(flatten(path, tolerance), shapes[i]!.fillRule));
+  const each = paths.map((path, i) => {
+    const { strokeWidth, fillRule } = shapes[i]!;
+    return strokeWidth === undefined
+      ? regionsOf(flatten(path, tolerance), fillRule)
+      : strokeRegions(path, strokeWidth * source.scale, tolerance);
+  });
   return each.length === 1 ? each[0]! : regionsOf(each.flatMap(ringsOf), 'nonzero');
 }
 
 /** Bounds in user units. Extremes of curves are kept by every flattening, so a coarse one gives them exactly. */
 export function shapeBounds(shapes: readonly Shape[], { width, height }: Box): Bounds | null {
   const coarse = Math.max(width, height) / 1000;
-  return boundsOf(shapes.flatMap(({ path }) => flatten(path, coarse)));
+  return boundsOf(
+    shapes.flatMap(({ path, strokeWidth }) =>
+      strokeWidth === undefined
+        ? flatten(path, coarse)
+        : strokeRegions(path, strokeWidth, coarse).map(({ outer }) => outer),
+    ),
+  );
 }

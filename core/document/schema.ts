@@ -1,6 +1,9 @@
 // schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it.
 import { z } from 'zod';
+import { StepSchema } from '../picture/prepare.ts';
+import { PICTURE_LIMITS } from '../picture/types.ts';
 import { PROFILES } from '../solid/profile.ts';
+import { TraceSchema } from '../trace/settings.ts';
 import { UNITS } from '../units.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
@@ -11,7 +14,7 @@ const length = z.number().min(0).max(1e6);
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);
 
-export const LIMITS = { layers: 400, sources: 40, steps: 32 } as const;
+export const LIMITS = { layers: 400, sources: 40, steps: 32, prepareSteps: 40, pieces: 20_000 } as const;
 
 export const EdgeSchema = z.object({
   profile: z.enum(PROFILES),
@@ -52,17 +55,39 @@ export const LayerSchema = z.object({
   material: MaterialSchema,
 });
 
-export const SourceSchema = z.object({
+const sourceBase = {
   id,
-  kind: z.literal('vector'),
   name,
   /** SHA-256 of the bytes, hex. */
   asset: z.string().regex(/^[0-9a-f]{64}$/),
-  /** Project units in one user unit of the source. */
+  /** Project units in one user unit of the source: a pixel of a picture as it came. */
   scale: z.number().min(1e-9).max(1e9),
   /** The place in the source that lies on the middle of the sheet, in user units, y down. */
   origin: z.tuple([z.number(), z.number()]),
+};
+
+/** What a traced piece is known by when the picture is traced again. */
+export const PieceSchema = z.object({
+  id: z.string().min(1).max(60),
+  colour: MaterialSchema.shape.colour,
+  /** In square user units, holes taken off. */
+  area: z.number(),
+  /** Left, top, right, bottom in user units. */
+  box: z.tuple([z.number(), z.number(), z.number(), z.number()]),
 });
+
+export const VectorSourceSchema = z.object({ ...sourceBase, kind: z.literal('vector') });
+export const PictureSourceSchema = z.object({
+  ...sourceBase,
+  kind: z.literal('picture'),
+  /** Of the picture as it came, upright, in pixels. */
+  width: z.int().min(1).max(PICTURE_LIMITS.side),
+  height: z.int().min(1).max(PICTURE_LIMITS.side),
+  prepare: z.array(StepSchema).max(LIMITS.prepareSteps),
+  trace: TraceSchema,
+  pieces: z.array(PieceSchema).max(LIMITS.pieces),
+});
+export const SourceSchema = z.discriminatedUnion('kind', [VectorSourceSchema, PictureSourceSchema]);
 
 export const ProjectSchema = z.object({
   version: z.literal(DOCUMENT_VERSION),
@@ -90,6 +115,8 @@ export type Recipe = z.infer<typeof RecipeSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
 export type Layer = z.infer<typeof LayerSchema>;
 export type Source = z.infer<typeof SourceSchema>;
+export type PictureSource = z.infer<typeof PictureSourceSchema>;
+export type PieceMark = z.infer<typeof PieceSchema>;
 export type Project = z.infer<typeof ProjectSchema>;
 
 export function emptyProject(projectName: string): Project {

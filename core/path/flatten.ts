@@ -14,27 +14,49 @@ const MAX_CHORDS = 2048;
  * @throws {GeometryError} 'out-of-range' for a tolerance that is not positive
  */
 export function flatten(path: Path, tolerance: number): Float64Array[] {
+  return polylines(path, tolerance).flatMap(({ points }) => {
+    const n = points.length;
+    const isRepeated = n > 2 && points[0] === points[n - 2] && points[1] === points[n - 1];
+    const ring = isRepeated ? points.slice(0, -2) : points;
+    return ring.length >= 6 ? [ring] : [];
+  });
+}
+
+export interface Polyline {
+  /** Flat x, y; a closed one may repeat its first point at the end. */
+  readonly points: Float64Array;
+  /** Ended by Z. */
+  readonly isClosed: boolean;
+}
+
+/**
+ * Every subpath as it is drawn.
+ * @param tolerance largest distance between chord and curve, in the path's units, > 0
+ * @throws {GeometryError} 'out-of-range' for a tolerance that is not positive
+ */
+export function polylines(path: Path, tolerance: number): Polyline[] {
   if (!(tolerance > 0)) throw new GeometryError('out-of-range', `flatten: tolerance is ${tolerance}, it must be > 0`);
-  const rings: Float64Array[] = [];
+  const lines: Polyline[] = [];
   let points: number[] = [];
   let x = 0;
   let y = 0;
-  const finish = () => {
-    const n = points.length;
-    if (n > 2 && points[0] === points[n - 2] && points[1] === points[n - 1]) points.length = n - 2;
-    if (points.length >= 6) rings.push(Float64Array.from(points));
+  const finish = (isClosed: boolean) => {
+    if (points.length > 0) lines.push({ points: Float64Array.from(points), isClosed });
     points = [];
   };
   for (const s of path) {
-    if (s[0] === 'Z') continue;
-    if (s[0] === 'M') finish();
+    if (s[0] === 'Z') {
+      finish(true);
+      continue;
+    }
+    if (s[0] === 'M') finish(false);
     if (s[0] === 'C') pushCubic(points, [x, y, s[1], s[2], s[3], s[4], s[5], s[6]], tolerance);
     x = s.at(-2) as number;
     y = s.at(-1) as number;
     points.push(x, y);
   }
-  finish();
-  return rings;
+  finish(false);
+  return lines;
 }
 
 type CubicPoints = readonly [number, number, number, number, number, number, number, number];

@@ -40,8 +40,8 @@ export function componentsOf(
       ends.push(y * width + x);
       owners.push(run);
       const reach = isDiagonal(label) ? 1 : 0;
-      // Runs above that end before this one begins cannot touch later ones either, but for their corners.
-      while (above < first && ends[above]! - width + 1 <= start - 1) above++;
+      // Runs above that end before this one begins cannot touch later ones either.
+      while (above < first && ends[above]! + width + 1 <= start) above++;
       for (let a = above; a < first && starts[a]! + width < y * width + x + reach; a++) {
         if (map[starts[a]!] !== label || ends[a]! + width + reach <= start) continue;
         const [p, q] = [find(a), find(run)];

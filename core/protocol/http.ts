@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
 import { EXPORT_FORMATS } from '../io/export.ts';
+import { PICTURE_FORMATS } from '../picture/decode.ts';
 
 export const ProjectSummarySchema = z.object({
   id: z.string(),
@@ -34,6 +35,16 @@ export interface AssetReply {
   readonly hash: string;
   readonly bytes: number;
 }
+
+/** Header of the reply with a picture's pixels: a {@link PictureReplySchema} as JSON; the body is its bytes, RGBA. */
+export const PICTURE_HEADER = 'x-picture';
+export const PictureReplySchema = z.object({
+  width: z.int(),
+  height: z.int(),
+  format: z.enum(PICTURE_FORMATS),
+  dpi: z.number().nullable(),
+});
+export type PictureReply = z.infer<typeof PictureReplySchema>;
 
 export const CreateExportSchema = z.object({
   format: z.enum(EXPORT_FORMATS),

@@ -1,7 +1,7 @@
 // Contours of shapes rendered with exact coverage, against the shapes.
 import { describe, expect, it } from 'vitest';
 import { ringArea } from '../outline/measure.ts';
-import { renderCoverage } from '../testing/coverage.ts';
+import { renderCoverage } from '../picture/coverage.ts';
 import { rectangle, regularPolygon, reversed } from '../testing/shapes.ts';
 import { inkContours as contours } from './ink.ts';
 import { distanceFor } from './place.ts';

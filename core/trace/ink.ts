@@ -31,7 +31,7 @@ export interface InkTrace {
 }
 
 export function traceInk(grey: Grey, options: InkOptions = {}): InkTrace {
-  const traced = inkOutlines(grey, options);
+  const { outlines: traced } = tracedInk(grey, options);
   return {
     path: traced.flatMap(({ path }) => path),
     outlines: traced.length,
@@ -68,8 +68,15 @@ function hasTwoTones({ width, height, values }: Grey, { changes, columns }: Labe
 /** Curves through a smoothed staircase know no more than about this, px. */
 const STAIRCASE_SMOOTH = 0.2;
 
-/** Outer boundaries and holes, told apart by their direction. */
-export function inkOutlines(grey: Grey, options: InkOptions = {}): TracedOutline[] {
+export interface InkOutline extends TracedOutline {
+  /** Its boundary through the pixels. */
+  readonly points: Float64Array;
+  /** In square px: positive for an outer boundary, negative for a hole. */
+  readonly area: number;
+}
+
+/** Outer boundaries and holes, and how many were left out as too small. */
+export function tracedInk(grey: Grey, options: InkOptions = {}): { outlines: InkOutline[]; dropped: number } {
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
   const { contours, isStaircase } = inkContours(grey, level);
   const kept = contours.filter((ring) => Math.abs(ringArea(ring)) >= detail);
@@ -77,5 +84,6 @@ export function inkOutlines(grey: Grey, options: InkOptions = {}): TracedOutline
     smooth: smooth ?? (isStaircase ? STAIRCASE_SMOOTH : smoothFor(kept)),
     corner: (cornerDeg * Math.PI) / 180,
   };
-  return kept.map((ring) => traceOutline(ring, fitted));
+  const outlines = kept.map((points) => ({ ...traceOutline(points, fitted), points, area: ringArea(points) }));
+  return { outlines, dropped: contours.length - kept.length };
 }

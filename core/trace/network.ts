@@ -4,7 +4,9 @@
 import type { Path, Segment } from '../path/types.ts';
 import { boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
 import { fitLine, type Vec } from './fit.ts';
-import { smoothFor, smoothForRow } from './noise.ts';
+import { arrival, departure, endsAt, type LinkEnd, type Through, type Track, tracksOf } from './links.ts';
+import { type Direction, meetingPlace, straightest } from './meeting.ts';
+import { smoothFor } from './noise.ts';
 import { type OutlineOptions, traceOutline, traceStroke } from './outline.ts';
 
 /** Pieces that follow each other; the first begins at `start`. */
@@ -37,17 +39,19 @@ export interface NetworkOptions {
 export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner }: NetworkOptions): Network {
   const { chains, junctions } = boundariesOf(labels, tonesFor);
   const noisy = smoothFor(chains.map(({ points }) => points));
-  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? smoothForRow(row, noisy), corner });
+  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? Math.max(noisy, smoothFor([row])), corner });
   const meetings = meetingsOf(chains, junctions, corner);
-  const fitted = tracksOf(chains, meetings).map((track) => fitTrack(track, meetings, optionsFor));
+  const fitted = tracksOf(
+    chains,
+    meetings.map(({ throughs }) => throughs),
+  ).map((track) => fitTrack(track, meetings, optionsFor));
   // A junction lies on the curve that goes through it; where none does, it stays where its ends point.
   for (const { splits } of fitted) for (const { junction, at } of splits) meetings[junction]!.at = at;
   const stretches = new Map<Chain, Stretch>();
   for (const { parts } of fitted) {
-    for (const { chain, isForward, stretch } of parts) {
-      const [first, last] = isForward ? [chain.from, chain.to] : [chain.to, chain.from];
-      const joined = moved(stretch, meetings[first]?.at ?? null, meetings[last]?.at ?? null);
-      stretches.set(chain, isForward ? joined : backward(joined));
+    for (const { step, stretch } of parts) {
+      const joined = moved(stretch, meetings[departure(step)]?.at ?? null, meetings[arrival(step)]?.at ?? null);
+      stretches.set(step.link, step.isForward ? joined : backward(joined));
     }
   }
   return {
@@ -58,16 +62,11 @@ export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner
   };
 }
 
-/** One end of a chain at a junction. */
-interface End {
-  readonly chain: Chain;
-  readonly isStart: boolean;
-}
+type End = LinkEnd<Chain>;
 
 interface Meeting {
   at: Vec;
-  /** The two ends that go on into each other; null where none do. */
-  readonly through: readonly [End, End] | null;
+  readonly throughs: readonly Through<Chain>[];
 }
 
 /** Points next to a junction hold a third colour as well, and say little. */
@@ -79,34 +78,15 @@ const HOLD = 0.05;
 const FARTHEST = 1;
 
 function meetingsOf(chains: readonly Chain[], junctions: Float64Array, corner: number): Meeting[] {
-  const ends: End[][] = Array.from({ length: junctions.length / 2 }, () => []);
-  for (const chain of chains) {
-    if (chain.from < 0) continue;
-    ends[chain.from]!.push({ chain, isStart: true });
-    ends[chain.to]!.push({ chain, isStart: false });
-  }
-  return ends.map((meeting, i): Meeting => {
+  return endsAt(chains, junctions.length / 2).map((meeting, i): Meeting => {
     const at = { x: junctions[2 * i]!, y: junctions[2 * i + 1]! };
     const lines = meeting.map((end) => directionOf(end, at));
-    let [through, best] = [null as Meeting['through'], Math.cos(corner)];
-    for (const [a, first] of meeting.entries()) {
-      for (let b = a + 1; b < meeting.length; b++) {
-        const [p, q] = [lines[a]!.along, lines[b]!.along];
-        const straight = -(p.x * q.x + p.y * q.y);
-        if (straight > best) [through, best] = [[first, meeting[b]!], straight];
-      }
-    }
-    return { at: meetingPlace(at, lines), through };
+    return { at: meetingPlace(at, lines, HOLD, FARTHEST), throughs: straightest(meeting, lines, corner).slice(0, 1) };
   });
 }
 
-interface Direction {
-  readonly at: Vec;
-  readonly along: Vec;
-}
-
 /** The line that a chain follows near one of its ends, pointing away from the junction. */
-function directionOf({ chain, isStart }: End, junction: Vec): Direction {
+function directionOf({ link: chain, isStart }: End, junction: Vec): Direction {
   const all = isStart ? chain.points : reversedPoints(chain.points);
   const near = clearOf(all, junction);
   const count = Math.min(SIDE, near.length / 2);
@@ -120,23 +100,6 @@ function directionOf({ chain, isStart }: End, junction: Vec): Direction {
   return fitLine({ xs, ys }, 0, count - 1);
 }
 
-/** The place that lies nearest to all the lines, not far from where it was. */
-function meetingPlace(at: Vec, lines: readonly Direction[]): Vec {
-  let [xx, xy, yy, bx, by] = [HOLD, 0, HOLD, HOLD * at.x, HOLD * at.y];
-  for (const line of lines) {
-    const [nx, ny] = [-line.along.y, line.along.x];
-    const off = nx * line.at.x + ny * line.at.y;
-    xx += nx * nx;
-    xy += nx * ny;
-    yy += ny * ny;
-    bx += nx * off;
-    by += ny * off;
-  }
-  const determinant = xx * yy - xy * xy;
-  const clamp = (v: number, around: number) => Math.min(around + FARTHEST, Math.max(around - FARTHEST, v));
-  return { x: clamp((bx * yy - by * xy) / determinant, at.x), y: clamp((xx * by - xy * bx) / determinant, at.y) };
-}
-
 /** Points from the first one on that is clear of a junction; all of them where that leaves hardly any. */
 function clearOf(points: Float64Array, { x, y }: Vec): Float64Array {
   let i = 0;
@@ -144,98 +107,54 @@ function clearOf(points: Float64Array, { x, y }: Vec): Float64Array {
   return points.length - i >= 4 ? points.subarray(i) : points;
 }
 
-/** Chains that go on into each other through junctions. */
-interface Track {
-  readonly links: readonly { readonly chain: Chain; readonly isForward: boolean }[];
-  readonly isClosed: boolean;
-}
-
-function tracksOf(chains: readonly Chain[], meetings: readonly Meeting[]): Track[] {
-  const used = new Set<Chain>();
-  /** The chain on the other side of the junction that a chain arrives at. */
-  const next = ({ chain, isForward }: Track['links'][number]): Track['links'][number] | null => {
-    const through = meetings[isForward ? chain.to : chain.from]?.through;
-    const own = through?.findIndex((end) => end.chain === chain && end.isStart !== isForward) ?? -1;
-    if (!through || own < 0) return null;
-    const other = through[1 - own]!;
-    return { chain: other.chain, isForward: other.isStart };
-  };
-  const tracks: Track[] = [];
-  for (const chain of chains) {
-    if (used.has(chain)) continue;
-    // Back to where the track begins, or all round.
-    let first: Track['links'][number] = { chain, isForward: false };
-    let isClosed = chain.from < 0;
-    for (let before = isClosed ? null : next(first); before; before = next(first)) {
-      if (before.chain === chain && !before.isForward) {
-        isClosed = true;
-        break;
-      }
-      first = before;
-    }
-    first = isClosed ? { chain, isForward: true } : { chain: first.chain, isForward: !first.isForward };
-    const links = [first];
-    used.add(first.chain);
-    for (let after = next(first); after && !used.has(after.chain); after = next(after)) {
-      links.push(after);
-      used.add(after.chain);
-    }
-    tracks.push({ links, isClosed });
-  }
-  return tracks;
-}
-
 interface FittedTrack {
-  readonly parts: readonly { readonly chain: Chain; readonly isForward: boolean; readonly stretch: Stretch }[];
+  readonly parts: readonly { readonly step: Track<Chain>['steps'][number]; readonly stretch: Stretch }[];
   readonly splits: readonly { readonly junction: number; readonly at: Vec }[];
   readonly pieces: number;
   readonly stray: number;
 }
 
 function fitTrack(
-  { links, isClosed }: Track,
+  { steps, isClosed }: Track<Chain>,
   meetings: readonly Meeting[],
   optionsFor: (row: Float64Array) => OutlineOptions,
 ): FittedTrack {
   // (1) All points in a row, without those that a junction has spoilt.
-  const junctionAfter = links.map(({ chain, isForward }) => (isForward ? chain.to : chain.from));
   const points: number[] = [];
   const breaks: number[] = [];
-  const ofFirst = links[0]!.isForward ? links[0]!.chain.from : links[0]!.chain.to;
   const at = (junction: number) => meetings[junction]!.at;
-  if (!isClosed) points.push(at(ofFirst).x, at(ofFirst).y);
-  for (const [i, { chain, isForward }] of links.entries()) {
-    let row = isForward ? chain.points : reversedPoints(chain.points);
-    if (chain.from >= 0) {
-      row = clearOf(row, at(isForward ? chain.from : chain.to));
-      row = reversedPoints(clearOf(reversedPoints(row), at(junctionAfter[i]!)));
+  const pushEnd = ({ x, y }: Vec) => points.push(x, y);
+  if (!isClosed) pushEnd(at(departure(steps[0]!)));
+  for (const step of steps) {
+    let row = step.isForward ? step.link.points : reversedPoints(step.link.points);
+    if (step.link.from >= 0) {
+      row = clearOf(row, at(departure(step)));
+      row = reversedPoints(clearOf(reversedPoints(row), at(arrival(step))));
     }
     for (const v of row) points.push(v);
     breaks.push(points.length / 2 - 1);
   }
-  if (!isClosed) points.push(at(junctionAfter.at(-1)!).x, at(junctionAfter.at(-1)!).y);
+  if (!isClosed) pushEnd(at(arrival(steps.at(-1)!)));
   const row = Float64Array.from(points);
   // (2) One fit, cut where other chains meet it.
   const options = optionsFor(row);
   const { path, ends, pieces, stray } = isClosed ? traceOutline(row, options) : traceStroke(row, options);
   const curve = stretchOf(path);
-  if (isClosed && links[0]!.chain.from < 0) {
-    return { parts: [{ ...links[0]!, stretch: curve }], splits: [], pieces, stray };
-  }
+  if (steps[0]!.link.from < 0) return { parts: [{ step: steps[0]!, stretch: curve }], splits: [], pieces, stray };
   const inner = isClosed ? breaks : breaks.slice(0, -1);
   const round = isClosed ? row.length / 2 : 0;
   const cuts = ordered(
-    inner.map((index, i) => cutNear(curve, ends, index, at(junctionAfter[i]!), round)),
+    inner.map((index, i) => cutNear(curve, ends, index, at(arrival(steps[i]!)), round)),
     isClosed,
   );
-  const splits = cuts.map((cut, i) => ({ junction: junctionAfter[i]!, at: pointAt(curve, cut) }));
+  const splits = cuts.map((cut, i) => ({ junction: arrival(steps[i]!), at: pointAt(curve, cut) }));
   // Where all cuts are one place, the longest chain goes all the way round.
   const isOnePlace = isClosed && cuts.every((cut) => cut === cuts[0]);
-  const longest = links.reduce((most, link) => (link.chain.points.length > most.chain.points.length ? link : most));
-  const parts = links.map((link, i) => {
+  const longest = steps.reduce((most, step) => (step.link.points.length > most.link.points.length ? step : most));
+  const parts = steps.map((step, i) => {
     const [from, to] = [cuts[i - 1] ?? (isClosed ? cuts.at(-1)! : null), cuts[i] ?? null];
-    const isRound = isOnePlace ? link === longest : isClosed && place(to!) < place(from!);
-    return { ...link, stretch: between(curve, from, to, isRound) };
+    const isRound = isOnePlace ? step === longest : isClosed && place(to!) < place(from!);
+    return { step, stretch: between(curve, from, to, isRound) };
   });
   return { parts, splits, pieces, stray };
 }

@@ -39,15 +39,12 @@ const MOST_SMOOTH = 0.6;
 /** Neighbouring points stray alike, so that a whole bow of them strays this many standard deviations. */
 const SPREAD = 10;
 
-/** How far curves may stray from boundaries as noisy as these, px. */
-export function smoothFor(rows: readonly Float64Array[]): number {
-  return Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, SPREAD * noiseOf(rows)));
-}
-
-/** A row at least this long says by itself how noisy it is; of a shorter one its corners would be taken for noise. */
+/** Fewer points than this say nothing about noise: their corners would be taken for it. */
 const TELLING = 256;
 
-/** How far a curve may stray from one row among others, px. */
-export function smoothForRow(row: Float64Array, among: number): number {
-  return row.length / 2 >= TELLING ? Math.max(among, smoothFor([row])) : among;
+/** How far curves may stray from boundaries as noisy as these, px. */
+export function smoothFor(rows: readonly Float64Array[]): number {
+  const total = rows.reduce((sum, row) => sum + row.length / 2, 0);
+  if (total < TELLING) return LEAST_SMOOTH;
+  return Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, SPREAD * noiseOf(rows)));
 }

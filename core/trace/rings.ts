@@ -14,16 +14,17 @@ export interface Piece {
   readonly rings: readonly Float64Array[];
 }
 
-interface Ring {
+/** One closed boundary; outlines have a positive area, holes a negative one. */
+export interface TracedRing {
   readonly path: Path;
   readonly points: Float64Array;
   readonly area: number;
-  readonly labels: ReadonlySet<number>;
+  readonly labels?: ReadonlySet<number>;
 }
 
 /** All pieces of what `isInside` takes; those that touch in a corner of pixels stay apart. */
 export function piecesOf(network: Network, isInside: (label: number) => boolean): Piece[] {
-  return nested(ringsOf(network, isInside));
+  return piecesFrom(ringsOf(network, isInside));
 }
 
 /** An edge in one of its two directions. */
@@ -32,7 +33,7 @@ interface Half {
   readonly isForward: boolean;
 }
 
-function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: number) => boolean): Ring[] {
+function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: number) => boolean): TracedRing[] {
   // (1) Edges between inside and outside, with the inside on the right.
   const halves: Half[] = [];
   const leaving = new Map<number, Half>();
@@ -55,7 +56,7 @@ function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: numbe
     throw new Error('A boundary ends at a junction.');
   };
   const used = new Set<Half>();
-  const rings: Ring[] = [];
+  const rings: TracedRing[] = [];
   for (const half of halves) {
     if (used.has(half)) continue;
     const members: Half[] = [];
@@ -79,7 +80,7 @@ function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: numbe
 function ringFrom(
   members: readonly { chain: Network['edges'][number]['chain']; stretch: Stretch; isForward: boolean }[],
   labels: Uint8Array,
-): Ring {
+): TracedRing {
   const path: Segment[] = [];
   const points: number[] = [];
   const inner = new Set<number>();
@@ -99,10 +100,10 @@ function ringFrom(
   return { path, points: ring, area: ringArea(ring), labels: inner };
 }
 
-/** Holes to the smallest outline around them. Outlines run with the inside on the right: y down, their area is positive. */
-function nested(rings: readonly Ring[]): Piece[] {
+/** Outlines with their holes: each goes to the smallest outline around it. */
+export function piecesFrom(rings: readonly TracedRing[]): Piece[] {
   const outers = rings.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
-  const holes = new Map<Ring, Ring[]>(outers.map((outer) => [outer, []]));
+  const holes = new Map<TracedRing, TracedRing[]>(outers.map((outer) => [outer, []]));
   const boxes = new Map(outers.map((outer) => [outer, boxOf(outer.points)]));
   for (const hole of rings) {
     if (hole.area > 0) continue;
@@ -120,7 +121,7 @@ function nested(rings: readonly Ring[]): Piece[] {
     return {
       path: own.flatMap(({ path }) => path),
       area: own.reduce((sum, { area }) => sum + area, 0),
-      labels: new Set(own.flatMap(({ labels }) => [...labels])),
+      labels: new Set(own.flatMap(({ labels }) => [...(labels ?? [])])),
       rings: own.map(({ points }) => points),
     };
   });

@@ -6,10 +6,12 @@ import {
   fileNames,
   GeometryError,
   MM_PER_UNIT,
+  type Picture,
   type Project,
   readBack,
   writeExport,
 } from '../../core/index.ts';
+import { decodeAsset } from '../../node/decode.ts';
 import type { ExportRequest, FinishedExport } from '../stores/jobs.ts';
 
 export interface ThreadTask {
@@ -34,7 +36,11 @@ try {
 
 async function work({ document, assets, request }: ThreadTask): Promise<void> {
   const started = performance.now();
-  const evaluator = new Evaluator((hash) => decodeXml(assets[hash]!));
+  const pictures = new Map<string, Picture>();
+  for (const { kind, asset } of document.sources) {
+    if (kind === 'picture') pictures.set(asset, (await decodeAsset(assets[asset]!)).picture);
+  }
+  const evaluator = new Evaluator({ text: (hash) => decodeXml(assets[hash]!), picture: (hash) => pictures.get(hash)! });
   const wanted = document.layers.filter((layer) => layer.shown && (request.layers?.includes(layer.id) ?? true));
   for (const [i, layer] of wanted.entries()) {
     evaluator.build(document, layer);

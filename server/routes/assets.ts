@@ -1,7 +1,18 @@
-// assets.ts — /api/assets: bytes in, hash out. What comes in is sniffed by content, never by name.
+// assets.ts — /api/assets: bytes in, hash out; a picture's pixels. What comes in is sniffed by content, never by name.
+import { pipeline } from 'node:stream/promises';
+import { createGzip } from 'node:zlib';
 import express, { Router } from 'express';
 import { z } from 'zod';
-import { decodeXml, GeometryError, SVG_LIMITS } from '../../core/index.ts';
+import {
+  decodeXml,
+  GeometryError,
+  PICTURE_HEADER,
+  PICTURE_LIMITS,
+  type PictureReply,
+  SVG_LIMITS,
+  sniffPicture,
+} from '../../core/index.ts';
+import { decodeAsset } from '../../node/decode.ts';
 import type { AssetStore } from '../stores/assets.ts';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
@@ -10,20 +21,49 @@ const HEAD = 64 * 1024;
 
 export function assetRoutes({ assets }: { assets: AssetStore }): Router {
   const router = Router();
-  const body = express.raw({ type: () => true, limit: SVG_LIMITS.bytes });
+  const body = express.raw({ type: () => true, limit: PICTURE_LIMITS.bytes });
   router.post('/assets', body, async (request, response) => {
     const bytes: unknown = request.body;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
-    if (!/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) {
-      throw new GeometryError('bad-file', 'This is not an SVG file: no <svg> element begins in it.');
-    }
+    if (!sniffPicture(bytes)) checkSvg(bytes);
     response.status(201).json({ hash: await assets.put(bytes), bytes: bytes.length });
   });
   router.get('/assets/:hash', async (request, response) => {
     const bytes = await assets.get(Hash.parse(request.params.hash));
     // Never as an image: an SVG shown by the browser itself could run scripts.
-    response.set({ 'cache-control': 'private, max-age=31536000, immutable', 'content-disposition': 'attachment' });
+    response.set({ 'cache-control': IMMUTABLE, 'content-disposition': 'attachment' });
     response.type('application/octet-stream').send(bytes);
   });
+  router.get('/assets/:hash/pixels', async (request, response) => {
+    const { picture, format, dpi } = await decodeAsset(await assets.get(Hash.parse(request.params.hash)));
+    const { width, height, data } = picture;
+    const about: PictureReply = { width, height, format, dpi };
+    response.set({ 'cache-control': IMMUTABLE, [PICTURE_HEADER]: JSON.stringify(about) });
+    response.type('application/octet-stream');
+    const bytes = Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+    if (!request.acceptsEncodings('gzip')) {
+      response.send(bytes);
+      return;
+    }
+    response.set({ 'content-encoding': 'gzip', vary: 'accept-encoding' });
+    await pipeline([bytes], createGzip({ level: 1 }), response);
+  });
   return router;
+}
+
+const IMMUTABLE = 'private, max-age=31536000, immutable';
+
+function checkSvg(bytes: Buffer): void {
+  if (bytes.length > SVG_LIMITS.bytes) {
+    const mb = (n: number) => Math.round(n / 2 ** 20);
+    throw new GeometryError(
+      'too-large',
+      `The file has ${mb(bytes.length)} MB; ${mb(SVG_LIMITS.bytes)} MB is the most for a drawing. Simplify it first.`,
+    );
+  }
+  if (/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) return;
+  throw new GeometryError(
+    'bad-file',
+    'This is neither an SVG drawing nor a picture that can be read (PNG, JPEG, WebP, TIFF, GIF, BMP).',
+  );
 }

@@ -25,6 +25,8 @@ export interface Shape {
   readonly colour: string;
   /** 0–1, > 0 */
   readonly opacity: number;
+  /** Set on a stroke along the path, with round ends and joins, in place of a filled shape: its width. */
+  readonly strokeWidth?: number;
 }
 
 export interface LeftOut {
@@ -37,6 +39,8 @@ export interface LeftOut {
 export interface Drawing {
   /** In paint order: later ones lie on top. */
   readonly shapes: readonly Shape[];
+  /** Ids of shapes that are known to be the ground the drawing lies on. */
+  readonly ground?: readonly string[];
   /** The sheet: the outermost viewport in user units. */
   readonly sheet: Box;
   /** Millimetres in one user unit when width or height carry a physical unit, else null. */

@@ -1,7 +1,7 @@
 // coverage.ts — outlines rendered with exact area coverage: what an ideal anti-aliasing renderer makes of them.
 
 import type { Ring } from '../outline/types.ts';
-import type { Grey } from '../picture/types.ts';
+import type { Grey } from './types.ts';
 
 /**
  * Black outlines on white, filled by winding (outer rings one way, holes the other). Each edge adds, row by row, the

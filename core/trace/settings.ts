@@ -1,0 +1,52 @@
+// settings.ts — how a picture is traced, as data of the document, and start values that suit a picture.
+import { z } from 'zod';
+import { labDistance } from '../picture/colour.ts';
+import { INKS, isTransparent } from '../picture/grey.ts';
+import type { Picture } from '../picture/types.ts';
+import { LAYERINGS } from './flats.ts';
+import { distinctColours, swatchesOf } from './palette.ts';
+
+export const TRACE_MODES = ['ink', 'tones', 'colours', 'centreline'] as const;
+
+const hex = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57');
+
+export const TraceSchema = z.object({
+  mode: z.enum(TRACE_MODES),
+  /** What is taken as ink. */
+  ink: z.enum(INKS),
+  /** How many tones or colours; null takes as many as stand apart. */
+  count: z.int().min(2).max(32).nullable(),
+  /** Colours picked by hand; they go before `count`. */
+  picked: z.array(hex).max(32),
+  layering: z.enum(LAYERINGS),
+  /** Smallest piece and smallest hole that is kept, square pixels of the source. */
+  detail: z.number().min(0).max(1e6),
+  /** Turns sharper than this stay corners, degrees. */
+  corner: z.number().min(5).max(120),
+  /** How far a curve may stray, pixels of the source; null takes what the noise of the edges asks for. */
+  smooth: z.number().min(0.01).max(50).nullable(),
+});
+export type TraceSettings = z.infer<typeof TraceSchema>;
+
+export const TRACE_DEFAULTS: TraceSettings = {
+  mode: 'ink',
+  ink: 'dark',
+  count: null,
+  picked: [],
+  layering: 'stacked',
+  detail: 4,
+  corner: 25,
+  smooth: null,
+};
+
+/** Colours this near to the line between black and white are greys. */
+const GREYISH = 0.045;
+
+/** Settings to start a picture with: ink for what has two tones or only greys, colours for the rest. */
+export function startSettings(picture: Picture): TraceSettings {
+  const colours = distinctColours(swatchesOf(picture, false), 12);
+  const isClear = isTransparent(picture);
+  if (isClear && colours.length === 1) return { ...TRACE_DEFAULTS, ink: 'opaque' };
+  const isGrey = colours.every(([l, a, b]) => labDistance([l, a, b], [l, 0, 0]) < GREYISH);
+  return { ...TRACE_DEFAULTS, mode: isGrey || colours.length + Number(isClear) <= 2 ? 'ink' : 'colours' };
+}

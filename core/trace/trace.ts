@@ -1,0 +1,208 @@
+// trace.ts — a prepared picture to a drawing of filled shapes or strokes, in pixels of its source.
+import type { Warning } from '../errors.ts';
+import type { Drawing, Shape } from '../io/svg/read.ts';
+import { transformPath } from '../path/matrix.ts';
+import type { Path } from '../path/types.ts';
+import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
+import { greyOf, histogramOf } from '../picture/grey.ts';
+import { inkMap, toneColours } from '../picture/steps/ink-map.ts';
+import { otsu } from '../picture/steps/threshold.ts';
+import type { Grey, Prepared } from '../picture/types.ts';
+import { traceCentrelines } from './centreline.ts';
+import { traceFlats } from './flats.ts';
+import { tracedInk } from './ink.ts';
+import { type Piece, piecesFrom } from './rings.ts';
+import type { TraceSettings } from './settings.ts';
+
+export interface Traced {
+  readonly drawing: Drawing;
+  /** What the picture's colours became, the lowest first, `#rrggbb`. */
+  readonly colours: readonly string[];
+  /** Lines and curves, and the points between them. */
+  readonly curves: number;
+  readonly points: number;
+  /** Farthest that an edge of the picture lies from its curve, pixels of the source. */
+  readonly stray: number;
+}
+
+/** What is traced in steps, for those who wait for it. @param share done, 0 … 1 */
+export type Report = (share: number) => void;
+
+/** More pieces than this take long to build and are rarely wanted. */
+const MANY = 1000;
+
+export function trace(prepared: Prepared, settings: TraceSettings, report: Report = () => {}): Traced {
+  const { picture, frame } = prepared;
+  report(0);
+  const found =
+    settings.mode === 'ink' || settings.mode === 'centreline'
+      ? inkShapes(prepared, settings, report)
+      : flatShapes(prepared, settings);
+  report(1);
+  const matrix = [frame.scale, 0, 0, frame.scale, frame.x, frame.y] as const;
+  const shapes = found.shapes.map(
+    (shape): Shape => ({
+      ...shape,
+      path: transformPath(shape.path, matrix),
+      ...(shape.strokeWidth === undefined ? {} : { strokeWidth: shape.strokeWidth * frame.scale }),
+    }),
+  );
+  const warnings = [...found.warnings];
+  if (shapes.length === 0) warnings.push(nothingIn(prepared, settings));
+  if (shapes.length > MANY) {
+    const message = `The trace has ${shapes.length} pieces. Raise the detail, soften the picture or take fewer colours before building them.`;
+    warnings.push({ code: 'many', message });
+  }
+  return {
+    drawing: {
+      shapes,
+      ground: found.ground,
+      sheet: { x: frame.x, y: frame.y, width: picture.width * frame.scale, height: picture.height * frame.scale },
+      mmPerUnit: null,
+      leftOut: [],
+      warnings,
+    },
+    colours: [...new Set(shapes.map(({ colour }) => colour))],
+    curves: found.curves,
+    points: shapes.reduce(
+      (sum, { path }) => sum + path.filter(([letter]) => letter !== 'Z' && letter !== 'M').length,
+      0,
+    ),
+    stray: found.stray * frame.scale,
+  };
+}
+
+interface Found {
+  readonly shapes: readonly Shape[];
+  readonly ground: readonly string[];
+  readonly curves: number;
+  readonly stray: number;
+  readonly warnings: readonly Warning[];
+}
+
+/** Settings in pixels of the prepared picture. */
+function inPixels({ frame }: Prepared, { detail, corner, smooth }: TraceSettings) {
+  return {
+    detail: detail / frame.scale ** 2,
+    corner: (corner * Math.PI) / 180,
+    smooth: smooth === null ? null : smooth / frame.scale,
+  };
+}
+
+function inkShapes(prepared: Prepared, settings: TraceSettings, report: Report): Found {
+  const grey = greyOf(prepared.picture, settings.ink);
+  const level = levelOf(grey, prepared, settings);
+  const limits = inPixels(prepared, settings);
+  const colour = inkColour(prepared, settings);
+  report(0.2);
+  if (level === null) return { shapes: [], ground: [], curves: 0, stray: 0, warnings: [] };
+  if (settings.mode === 'centreline') {
+    const strokes = traceCentrelines(grey, { level, ...limits });
+    const shapes = strokes.map(({ path, width }, i) => ({ ...shapeOf(path, colour, i), strokeWidth: width }));
+    return { shapes, ground: [], ...totals(strokes), warnings: [] };
+  }
+  const { outlines, dropped } = tracedInk(grey, {
+    level,
+    detail: limits.detail,
+    cornerDeg: settings.corner,
+    smooth: limits.smooth,
+  });
+  const shapes = piecesFrom(outlines).map(({ path }, i) => shapeOf(path, colour, i));
+  const warnings: Warning[] = [];
+  if (dropped > 0) {
+    const message = `${dropped} ${dropped === 1 ? 'piece or hole' : 'pieces and holes'} under ${settings.detail} square pixels left out.`;
+    warnings.push({ code: 'small', message });
+  }
+  return { shapes, ground: [], ...totals(outlines), warnings };
+}
+
+/** Null for a picture of one tone. */
+function levelOf(grey: Grey, prepared: Prepared, { ink }: TraceSettings): number | null {
+  const { between, level } = otsu(histogramOf(grey));
+  // Two bins of 256 apart is what compression leaves of one tone.
+  if (between < 1) return null;
+  if (prepared.level === null) return level;
+  return ink === 'light' ? 1 - prepared.level : prepared.level;
+}
+
+/** The mean colour of the ink; black and white where it is all but that. */
+function inkColour(prepared: Prepared, { ink }: TraceSettings): string {
+  const { picture } = prepared;
+  const map =
+    ink === 'opaque'
+      ? Uint8Array.from({ length: picture.width * picture.height }, (_, i) => Number(picture.data[4 * i + 3]! > 127))
+      : inkMap(prepared);
+  const tones = toneColours(picture, map);
+  const [r, g, b] = (ink === 'light' ? tones.paper : tones.ink).map((v) =>
+    Number.isFinite(v) ? Math.round(v) : 0,
+  ) as [number, number, number, number];
+  return hexOf([r, g, b]);
+}
+
+function flatShapes(prepared: Prepared, settings: TraceSettings): Found {
+  const { picture } = prepared;
+  const isGrey = settings.mode === 'tones';
+  const { colours, network, seen } = traceFlats(picture, {
+    ...inPixels(prepared, settings),
+    isGrey,
+    count: settings.count,
+    picked: settings.picked,
+    layering: settings.layering,
+  });
+  const warnings: Warning[] = [];
+  // One colour all over is nothing to cut out.
+  if (colours.length === 1 && colours[0]!.isGround) return { shapes: [], ground: [], curves: 0, stray: 0, warnings };
+  if (seen > colours.length) {
+    const message = `${seen} ${isGrey ? 'tones' : 'colours'} merged into ${colours.length}.`;
+    warnings.push({ code: 'merged', message });
+  }
+  const shapes: Shape[] = [];
+  const ground: string[] = [];
+  for (const { colour, pieces, isGround } of colours) {
+    for (const piece of [...pieces].sort((a, b) => b.area - a.area)) {
+      const shape = shapeOf(piece.path, colour, shapes.length);
+      shapes.push(shape);
+      if (isGround && isPaper(colour) && touchesBorder(piece, picture)) ground.push(shape.id);
+    }
+  }
+  return { shapes, ground, curves: network.pieces, stray: network.stray, warnings };
+}
+
+/** Paper: this light, this colourless (OKLab). */
+const PAPER = { lightness: 0.85, chroma: 0.06 } as const;
+
+function isPaper(colour: string): boolean {
+  const [l, a, b] = labOf(...rgbOfHex(colour));
+  return l >= PAPER.lightness && Math.hypot(a, b) <= PAPER.chroma;
+}
+
+function touchesBorder({ rings }: Piece, { width, height }: Prepared['picture']): boolean {
+  const [outer] = rings;
+  return outer!.some((v, i) => v <= 0.01 || v >= (i % 2 === 0 ? width : height) - 0.01);
+}
+
+function shapeOf(path: Path, colour: string, index: number): Shape {
+  return { id: `piece-${index}`, name: `piece-${index}`, group: '', path, fillRule: 'evenodd', colour, opacity: 1 };
+}
+
+function totals(fits: readonly { readonly pieces: number; readonly stray: number }[]) {
+  return {
+    curves: fits.reduce((sum, { pieces }) => sum + pieces, 0),
+    stray: fits.reduce((most, { stray }) => Math.max(most, stray), 0),
+  };
+}
+
+function nothingIn({ picture }: Prepared, { detail }: TraceSettings): Warning {
+  const { data } = picture;
+  let [clear, differs] = [true, false];
+  for (let p = 0; p < data.length; p += 4) {
+    if (data[p + 3]! > 0) clear = false;
+    for (let c = 0; c < 4; c++) if (Math.abs(data[p + c]! - data[c]!) > 2) differs = true;
+  }
+  const why = clear
+    ? 'the picture is transparent all over'
+    : differs
+      ? `no piece is larger than ${detail} square pixels; lower the detail or move the threshold`
+      : 'the picture has one tone';
+  return { code: 'nothing', message: `Nothing to trace: ${why}.` };
+}
