@@ -1,7 +1,7 @@
 // solids.ts — our slabs beside the stock extrusion of a general-purpose 3D library, on the same outlines in the same run.
 import { readdirSync, readFileSync } from 'node:fs';
 import { ExtrudeGeometry, Path, Shape, Vector2 } from 'three';
-import { arrange, Evaluator, emptyProject, type Project, type Region, readSvg } from '../core/index.ts';
+import { arrange, Evaluator, emptyProject, NO_DATA, type Project, type Region, readSvg } from '../core/index.ts';
 import { trianglesOf } from '../core/mesh/triangles.ts';
 import { audit } from '../core/testing/audit.ts';
 import { median } from './median.ts';
@@ -76,8 +76,8 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
 }
 
 function evaluatorFor(project: Project, drawing: Prepared['drawing']): Evaluator {
-  const evaluator = new Evaluator(() => '');
-  evaluator.adopt(project.sources[0]!.asset, drawing);
+  const evaluator = new Evaluator(NO_DATA);
+  evaluator.adopt(project.sources[0]!, drawing);
   return evaluator;
 }
 

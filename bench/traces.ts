@@ -9,8 +9,8 @@ import { sharedArea } from '../core/outline/overlap.ts';
 import { regionsOf } from '../core/outline/regions.ts';
 import { flatten } from '../core/path/flatten.ts';
 import { scaling, transformPath } from '../core/path/matrix.ts';
-import type { Grey } from '../core/picture/types.ts';
 import { renderCoverage } from '../core/picture/coverage.ts';
+import type { Grey } from '../core/picture/types.ts';
 import { traceInk } from '../core/trace/ink.ts';
 import { median } from './median.ts';
 

@@ -10,6 +10,7 @@ import {
   emptyProject,
   GeometryError,
   type MeshCounts,
+  NO_DATA,
   type Part,
   type Point3,
   type Project,
@@ -97,14 +98,6 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     return failedReport(task, code, error instanceof Error ? error.message : String(error), clock.times());
   }
 }
-
-/** Everything is adopted. */
-const NO_DATA = {
-  text: () => '',
-  picture: () => {
-    throw new Error('The picture was traced already.');
-  },
-};
 
 function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
   let ids = 0;

@@ -6,6 +6,7 @@ export {
   Evaluator,
   type LayerBuild,
   type LayerOutlines,
+  NO_DATA,
   type Overlap,
   type SourceData,
   specOf,
@@ -63,7 +64,7 @@ export {
   sniffPicture,
 } from './picture/decode.ts';
 export { greyOf, histogramOf, INKS, type Ink } from './picture/grey.ts';
-export { type Action, type Step, unprepared } from './picture/prepare.ts';
+export { type Action, prepare, type Step, unprepared } from './picture/prepare.ts';
 export { otsu } from './picture/steps/threshold.ts';
 export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts';
 export * from './protocol/http.ts';

@@ -9,6 +9,10 @@ export class Memo<T> {
     this.limit = limit;
   }
 
+  has(key: string): boolean {
+    return this.entries.has(key);
+  }
+
   /** The value for `key`, made by `make` when it is not there. A throw is not remembered. */
   get(key: string, make: () => T): T {
     const known = this.entries.get(key);

@@ -129,7 +129,7 @@ describe('the demo and its exports', () => {
   };
   const demo = async (): Promise<ProjectReply> => (await server.call('POST', '/demo/restore')).body;
 
-  it('is restored as it came, as one project', async () => {
+  it('is restored as it came, both its projects', async () => {
     const first = await demo();
     expect(first.document.layers.map(({ name }) => name)).toEqual([
       'Ground',
@@ -144,14 +144,14 @@ describe('the demo and its exports', () => {
     const second = await demo();
     expect(second.document).toEqual(first.document);
     const { body: list } = await server.call('GET', '/projects');
-    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(1);
+    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(2);
   });
 
   it('is seeded only into an empty database', async () => {
     const fresh = await startApp();
     await seedDemo({ ...fresh, demoFolder: 'demo' });
     await seedDemo({ ...fresh, demoFolder: 'demo' });
-    expect((await fresh.call('GET', '/projects')).body).toHaveLength(1);
+    expect((await fresh.call('GET', '/projects')).body).toHaveLength(2);
     await fresh.close();
   });
 

@@ -39,9 +39,13 @@ export interface Arrangement {
 
 /** A start depth that reads as a slab: this share of the longest side. */
 const DEPTH_SHARE = 0.04;
-/** A start edge that shows and stays safe: this share of the depth, of the safe reach at most. */
+/**
+ * A start edge that shows and stays safe: this share of the depth, of the safe reach at most. One place as thin as a hair
+ * does not take the edge away from all the rest: there it ends in a ridge.
+ */
 const EDGE_SHARE = 0.2;
 const SAFE_SHARE = 0.8;
+const LEAST_EDGE_SHARE = 0.02;
 /** Paper: this light, this colourless (OKLab), and covering this much of the sheet. */
 const PAPER = { lightness: 0.9, chroma: 0.05, cover: 0.97 } as const;
 
@@ -202,7 +206,7 @@ function restingHeight(regions: readonly Region[], below: readonly { layer: Laye
 
 function startEdge(regions: readonly Region[], depth: number): Edge {
   const safe = Math.min(...regions.map((region) => narrowest(region).safeReach));
-  const reach = roundFigure(Math.min(depth * EDGE_SHARE, safe * SAFE_SHARE));
+  const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
   return { profile: 'round', on: 'front', reach, rise: reach, steps: 3 };
 }
 

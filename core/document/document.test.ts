@@ -8,12 +8,13 @@ import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { arrange } from './arrange.ts';
 import { applyCommand, type Command, CommandSchema } from './commands.ts';
-import { Evaluator } from './evaluate.ts';
+import { Evaluator, NO_DATA } from './evaluate.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { readProject } from './migrate.ts';
 import { colourName, uniqueName } from './names.ts';
 import { emptyProject, type Project } from './schema.ts';
 
+const vectorData = (text: string) => ({ ...NO_DATA, text: () => text });
 const PATCH = readFileSync('demo/patch.svg', 'utf8');
 const ASSET = 'a'.repeat(64);
 
@@ -64,7 +65,7 @@ describe('arranging', () => {
 
   it('lands centred and at the size that was asked for', () => {
     const project = projectOf(SQUARES, 180);
-    const evaluator = new Evaluator(() => SQUARES);
+    const evaluator = new Evaluator(vectorData(SQUARES));
     const rings = project.layers.flatMap((layer) =>
       evaluator.outlines(project, layer).regions.map(({ outer }) => outer),
     );
@@ -104,7 +105,7 @@ describe('arranging', () => {
 
   it('starts with an edge that is safe everywhere', () => {
     const project = projectOf(PATCH, 90);
-    const evaluator = new Evaluator(() => PATCH);
+    const evaluator = new Evaluator(vectorData(PATCH));
     for (const layer of project.layers.filter(({ shown }) => shown)) {
       expect(layer.edge.reach).toBeLessThan(evaluator.width(project, layer)!.safeReach);
     }
@@ -232,7 +233,7 @@ describe('reading documents', () => {
 
 describe('evaluating', () => {
   const project = projectOf(SQUARES);
-  const evaluator = new Evaluator(() => SQUARES);
+  const evaluator = new Evaluator(vectorData(SQUARES));
   const [low, high] = project.layers as [Project['layers'][0], Project['layers'][0]];
 
   it('builds sound parts at their bases', () => {
@@ -275,7 +276,7 @@ describe('evaluating', () => {
 
   it('measures the demo: every layer sound, with true volumes', () => {
     const patch = projectOf(PATCH, 90);
-    const own = new Evaluator(() => PATCH);
+    const own = new Evaluator(vectorData(PATCH));
     for (const layer of patch.layers.filter(({ shown }) => shown)) {
       const proof = own.proof(patch, layer);
       expect(isSound(proof)).toBe(true);

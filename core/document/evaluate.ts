@@ -6,7 +6,7 @@ import { type Drawing, readSvg } from '../io/svg/read.ts';
 import { Memo } from '../memo.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import type { Mesh } from '../mesh/types.ts';
-import { pointCount } from '../outline/measure.ts';
+import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
@@ -51,6 +51,13 @@ export interface Overlap {
   readonly area: number;
 }
 
+/** For an evaluator whose drawings are all handed to it by {@link Evaluator.adopt}. */
+export const NO_DATA: SourceData = { text: notThere, picture: notThere };
+
+function notThere(asset: string): never {
+  throw new Error(`The bytes of ${asset} were never handed over.`);
+}
+
 /** Shared plan area below this share of the smaller layer is rounding. */
 const OVERLAP_SHARE = 1e-6;
 
@@ -88,6 +95,10 @@ export class Evaluator {
   prepared({ asset, prepare: steps }: Pick<PictureSource, 'asset' | 'prepare'>, report?: Report): Prepared {
     const key = JSON.stringify([asset, steps.flatMap(({ on, action }) => (on ? [action] : []))]);
     return this.preparedPictures.get(key, () => prepare(this.data.picture(asset), steps, report));
+  }
+
+  isTraced(source: PictureSource): boolean {
+    return this.traces.has(traceKey(source));
   }
 
   /** @param report is called only where there is something to wait for */
@@ -146,7 +157,8 @@ export class Evaluator {
 
   build(project: Project, layer: Layer): LayerBuild {
     const outlines = this.outlines(project, layer);
-    const { spec, warnings } = fitSpec(specOf(layer));
+    const box = boundsOf(outlines.regions.map(({ outer }) => outer));
+    const { spec, warnings } = fitSpec(specOf(layer), box ? longestSide(box) : 0);
     const ofPlan = `${outlines.key}|${planKey(spec)}`;
     const plan = this.plans.get(ofPlan, () => planSlab(outlines.regions, spec));
     const key = `${ofPlan}|${spec.depth}|${spec.front?.rise ?? 0}|${spec.back?.rise ?? 0}`;

@@ -52,14 +52,26 @@ const EDGE = SIDES.indexOf('edge');
 const WALL = SIDES.indexOf('wall');
 const BACK = SIDES.indexOf('back');
 
-/** The spec with edges that fit: no-edges removed, rises scaled down to the depth. */
-export function fitSpec(spec: SlabSpec): { spec: SlabSpec; warnings: Warning[] } {
+/** A reach below this share of the extent is below what float32 files and the sheet's grid can hold. */
+const LEAST_REACH = 1e-6;
+
+/**
+ * The spec with edges that fit: no-edges removed, rises scaled down to the depth.
+ * @param extent longest side of the outlines
+ */
+export function fitSpec(spec: SlabSpec, extent = 0): { spec: SlabSpec; warnings: Warning[] } {
   if (!(spec.depth > 0)) throw new GeometryError('out-of-range', `The depth is ${spec.depth}; it must be more than 0.`);
-  const present = (edge: SlabEdge | null) => (edge && edge.reach > 0 && edge.rise > 0 ? edge : null);
+  const warnings: Warning[] = [];
+  const present = (edge: SlabEdge | null) => {
+    if (!edge || edge.reach === 0 || edge.rise === 0) return null;
+    if (edge.reach >= LEAST_REACH * extent) return edge;
+    const message = `An edge that reaches ${tidyNumber(edge.reach)} is too small for outlines ${tidyNumber(extent)} across; it was left out.`;
+    warnings.push({ code: 'reach-too-small', message });
+    return null;
+  };
   let front = present(spec.front);
   let back = present(spec.back);
   const rises = (front?.rise ?? 0) + (back?.rise ?? 0);
-  const warnings: Warning[] = [];
   const most = spec.depth * (1 - LEAST_WALL);
   if (rises > most) {
     const scale = most / rises;

@@ -1,9 +1,10 @@
 // outline.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
 // kept circles, the rest cubics that run as far as the tolerance lets them.
 
+import { ringsAreApart } from '../outline/apart.ts';
 import { ringArea } from '../outline/measure.ts';
 import { ellipsePath } from '../path/arc.ts';
-import { distanceToSegment } from '../path/flatten.ts';
+import { distanceToSegment, flatten } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import {
   type Circle,
@@ -51,10 +52,46 @@ const LEAST_COSINE = 0.12;
 /** The fewest points of a line. */
 const LINE_POINTS = 7;
 
-/** @param points flat x, y, about one a pixel, closed without a repeated point */
+/**
+ * The outline of a closed row, which does not cross itself as long as the row does not.
+ * @param points flat x, y, about one a pixel, closed without a repeated point
+ */
 export function traceOutline(points: Float64Array, options: OutlineOptions): TracedOutline {
   const row = new Row(points, true);
   if (row.count < 8) return polygon(row);
+  // Both sides of a thin tip may be drawn over each other, most often by a corner that is rebuilt too far out.
+  for (const corner of [options.corner, Math.max(options.corner, BLUNT), Math.PI]) {
+    const outline = fittedOutline(row, points, { ...options, corner });
+    if (isSimple(outline.path)) return outline;
+  }
+  return polygon(row);
+}
+
+/** Only corners over this turn are left when outlines have crossed themselves, radians. */
+const BLUNT = 1.2;
+/** Parts of an outline this near to each other touch, px. */
+const TOUCHING = 0.01;
+
+function isSimple(path: Path): boolean {
+  return ringsAreApart(
+    flatten(path, 0.05).map((ring) => spaced(ring, 2 * TOUCHING)),
+    TOUCHING,
+  );
+}
+
+/** A ring without points that lie nearer to the one before: rounding leaves two where a curve closes. */
+function spaced(ring: Float64Array, gap: number): Float64Array {
+  const kept: number[] = [];
+  const isApart = (x: number, y: number, i: number) => Math.hypot(x - kept[i]!, y - kept[i + 1]!) > gap;
+  for (let i = 0; i < ring.length; i += 2) {
+    const [x, y] = [ring[i]!, ring[i + 1]!];
+    if (kept.length === 0 || isApart(x, y, kept.length - 2)) kept.push(x, y);
+  }
+  while (kept.length > 2 && !isApart(kept.at(-2)!, kept.at(-1)!, 0)) kept.length -= 2;
+  return Float64Array.from(kept);
+}
+
+function fittedOutline(row: Row, points: Float64Array, options: OutlineOptions): TracedOutline {
   const corners = findCorners(row, options);
   if (corners.length === 0) {
     const circle = fitCircle(row.all, row.zero, row.zero + row.count - 1);

@@ -1,7 +1,8 @@
 // settings.ts — how a picture is traced, as data of the document, and start values that suit a picture.
 import { z } from 'zod';
 import { labDistance } from '../picture/colour.ts';
-import { INKS, isTransparent } from '../picture/grey.ts';
+import { greyOf, histogramOf, INKS, isTransparent } from '../picture/grey.ts';
+import { otsu } from '../picture/steps/threshold.ts';
 import type { Picture } from '../picture/types.ts';
 import { LAYERINGS } from './flats.ts';
 import { distinctColours, swatchesOf } from './palette.ts';
@@ -42,11 +43,17 @@ export const TRACE_DEFAULTS: TraceSettings = {
 /** Colours this near to the line between black and white are greys. */
 const GREYISH = 0.045;
 
-/** Settings to start a picture with: ink for what has two tones or only greys, colours for the rest. */
+/** Greys that part into two classes this well are a scan of ink on paper. */
+const TWO_TONES = 0.85;
+
+/** Settings to start a picture with: ink for two tones, tones for more greys than that, colours for the rest. */
 export function startSettings(picture: Picture): TraceSettings {
   const colours = distinctColours(swatchesOf(picture, false), 12);
   const isClear = isTransparent(picture);
   if (isClear && colours.length === 1) return { ...TRACE_DEFAULTS, ink: 'opaque' };
+  if (colours.length + Number(isClear) <= 2) return TRACE_DEFAULTS;
   const isGrey = colours.every(([l, a, b]) => labDistance([l, a, b], [l, 0, 0]) < GREYISH);
-  return { ...TRACE_DEFAULTS, mode: isGrey || colours.length + Number(isClear) <= 2 ? 'ink' : 'colours' };
+  if (!isGrey) return { ...TRACE_DEFAULTS, mode: 'colours' };
+  const { separation } = otsu(histogramOf(greyOf(picture)));
+  return { ...TRACE_DEFAULTS, mode: separation >= TWO_TONES ? 'ink' : 'tones' };
 }

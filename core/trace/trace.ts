@@ -28,8 +28,8 @@ export interface Traced {
 /** What is traced in steps, for those who wait for it. @param share done, 0 … 1 */
 export type Report = (share: number) => void;
 
-/** More pieces than this take long to build and are rarely wanted. */
-const MANY = 1000;
+/** More than this take long to build and are rarely wanted. */
+const MANY = { pieces: 1000, curves: 6000 } as const;
 
 export function trace(prepared: Prepared, settings: TraceSettings, report: Report = () => {}): Traced {
   const { picture, frame } = prepared;
@@ -49,8 +49,8 @@ export function trace(prepared: Prepared, settings: TraceSettings, report: Repor
   );
   const warnings = [...found.warnings];
   if (shapes.length === 0) warnings.push(nothingIn(prepared, settings));
-  if (shapes.length > MANY) {
-    const message = `The trace has ${shapes.length} pieces. Raise the detail, soften the picture or take fewer colours before building them.`;
+  if (shapes.length > MANY.pieces || found.curves > MANY.curves) {
+    const message = `The trace has ${shapes.length} pieces of ${found.curves} lines and curves. Raise the detail, soften the picture or take fewer colours before building them.`;
     warnings.push({ code: 'many', message });
   }
   return {

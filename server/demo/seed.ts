@@ -1,8 +1,9 @@
-// seed.ts — the demo: the mission patch of the Saltmarsh Observatory, drawn for this project.
+// seed.ts — the demo: the mission patch and the crest of the Saltmarsh Observatory, drawn for this project.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   applyCommand,
+  prepare as applySteps,
   arrange,
   type Command,
   decodeXml,
@@ -10,8 +11,13 @@ import {
   type LayerChange,
   type Project,
   type ProjectReply,
+  placePicture,
   readSvg,
+  type Step,
+  startSettings,
+  trace,
 } from '../../core/index.ts';
+import { decodeAsset } from '../../node/decode.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
@@ -40,17 +46,43 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
   if ((await deps.projects.list()).length === 0) await restoreDemo(deps);
 }
 
-/** Makes the demo anew and removes the old one. */
+/** Makes the demo anew and removes the old one. @returns the patch */
 export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
-  const bytes = readFileSync(join(demoFolder, 'patch.svg'));
-  const document = demoProject(bytes, await assets.put(bytes));
+  const read = (name: string) => readFileSync(join(demoFolder, name));
+  const [patch, crest] = [read('patch.svg'), read('crest.jpg')];
+  const documents = [await crestProject(crest, await assets.put(crest)), patchProject(patch, await assets.put(patch))];
   const old = (await projects.list()).filter((project) => project.isDemo);
-  const fresh = await projects.create(document, { isDemo: true });
+  const fresh: ProjectReply[] = [];
+  for (const document of documents) fresh.push(await projects.create(document, { isDemo: true }));
   for (const { id } of old) await projects.remove(id);
-  return fresh;
+  return fresh[1]!;
 }
 
-function demoProject(bytes: Buffer, asset: string): Project {
+/** Longest side of the crest in mm. */
+const CREST_SIZE = 120;
+
+async function crestProject(bytes: Buffer, asset: string): Promise<Project> {
+  let ids = 0;
+  const empty = emptyProject('Saltmarsh crest');
+  const { picture } = await decodeAsset(bytes);
+  const { width, height } = picture;
+  const prepare: Step[] = [
+    { id: 'crest-straight', on: true, action: { do: 'straighten', by: -1.6 } },
+    { id: 'crest-threshold', on: true, action: { do: 'threshold', level: null } },
+    { id: 'crest-specks', on: true, action: { do: 'specks', ink: 40, holes: 40 } },
+  ];
+  const settings = startSettings(picture);
+  const traced = trace(applySteps(picture, prepare), settings);
+  const { source, layers } = placePicture(
+    { id: 'crest', kind: 'picture', name: 'crest.jpg', asset, width, height, prepare, trace: settings },
+    traced,
+    { unit: 'mm', tolerance: empty.tolerance, size: CREST_SIZE, newId: () => `crest-${++ids}` },
+  );
+  const named = layers.map((layer) => ({ ...layer, name: 'Crest', depth: 5 }));
+  return applyCommand(empty, { do: 'add-source', source, layers: named });
+}
+
+function patchProject(bytes: Buffer, asset: string): Project {
   let ids = 0;
   const empty = emptyProject('Saltmarsh mission patch');
   const { placement, layers } = arrange(readSvg(decodeXml(bytes)), 'patch', {

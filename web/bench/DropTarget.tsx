@@ -1,5 +1,5 @@
 // DropTarget.tsx — files dropped on the work are brought in.
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { bringIn, useImport } from '../store/import.ts';
 import { cancelGeometry } from '../worker/client.ts';
@@ -10,14 +10,23 @@ export function DropTarget({ children }: { children: ReactNode }) {
     noClick: true,
     noKeyboard: true,
   });
-  const busy = useImport((state) => state.busy);
+  const { busy, progress } = useImport();
+  useEffect(() => {
+    // A picture on the clipboard comes in like a dropped file.
+    const paste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length > 0) void bringIn(files);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, []);
   return (
     <div {...getRootProps()} className="relative min-h-0 min-w-0" data-drop>
       {children}
       {(isDragActive || busy) && (
         <div className="pointer-events-none absolute inset-0 z-20 grid place-items-center bg-tide/20">
           <p className="rounded-edge bg-sheet px-4 py-2 font-serif text-lg" role="status">
-            {busy ? `Bringing in ${busy}… ` : 'Let go to bring it in'}
+            {busy ? `Bringing in ${busy}… ${percent(progress)}` : 'Let go to bring it in'}
             {busy && (
               <button type="button" className="pointer-events-auto text-tide underline" onClick={cancelGeometry}>
                 Stop
@@ -29,3 +38,5 @@ export function DropTarget({ children }: { children: ReactNode }) {
     </div>
   );
 }
+
+const percent = (share: number | null) => (share === null ? '' : `${Math.round(100 * share)} % `);

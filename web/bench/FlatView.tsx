@@ -124,9 +124,12 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel, canSkip }: Fla
             key={shape.id}
             d={shape.d}
             fillRule={shape.fillRule}
-            fill={isSkipped ? 'transparent' : layer.material.colour}
-            className={selected ? 'stroke-tide' : 'stroke-ink/40'}
-            strokeWidth={(selected ? 2.5 : 0.75) * pixel}
+            fill={shape.stroke > 0 ? 'none' : isSkipped ? 'transparent' : layer.material.colour}
+            stroke={shape.stroke > 0 ? layer.material.colour : undefined}
+            strokeLinecap="round"
+            strokeLinejoin="round"
+            className={shape.stroke > 0 ? '' : selected ? 'stroke-tide' : 'stroke-ink/40'}
+            strokeWidth={shape.stroke > 0 ? shape.stroke : (selected ? 2.5 : 0.75) * pixel}
             strokeDasharray={isSkipped ? `${4 * pixel} ${3 * pixel}` : undefined}
             onClick={(event) => {
               if (canSkip && event.altKey) toggleShape(layer, shape.id);

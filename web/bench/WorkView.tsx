@@ -1,11 +1,16 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
 import { Box, FlipHorizontal2, Frame, Grid3x3, Square } from 'lucide-react';
-import { lazy, type PointerEvent, Suspense, useRef } from 'react';
+import { lazy, Suspense } from 'react';
 import { useLocation } from 'react-router';
+import type { PictureSource, Source } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
+import { SplitHandle } from '../controls/SplitHandle.tsx';
+import { PictureDesk } from '../picture/PictureDesk.tsx';
+import { PictureTools } from '../picture/PictureTools.tsx';
 import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
+import { useSourceView } from '../store/source-view.ts';
 import { DropTarget } from './DropTarget.tsx';
 import { FlatView } from './FlatView.tsx';
 
@@ -22,6 +27,9 @@ export function WorkView() {
   const chosen = useScreen((state) => state.split);
   const split = isFlatStation ? 1 : chosen;
   const ground = useScreen((state) => state.ground);
+  const pictures = useDocumentPart(({ sources }) => sources);
+  const wanted = useSourceView((state) => state.source);
+  const picture = station === 'source' ? pictureOf(pictures, wanted) : null;
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
@@ -35,15 +43,27 @@ export function WorkView() {
         )}
         {split > 0 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
-            <FlatView canSkip={station === 'outline'} />
+            {picture ? <PictureDesk source={picture} /> : <FlatView canSkip={station === 'outline'} />}
           </div>
         )}
         {isEmpty && <EmptySheet />}
-        {!isFlatStation && !isEmpty && <Divide split={split} />}
-        {!isEmpty && <ViewTools isFlatStation={isFlatStation} split={split} />}
+        {!isFlatStation && !isEmpty && (
+          <SplitHandle
+            label="Divide between flat and solid"
+            share={split}
+            onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
+          />
+        )}
+        {!isEmpty && <ViewTools isFlatStation={isFlatStation} split={split} picture={picture !== null} />}
       </main>
     </DropTarget>
   );
+}
+
+/** The picture that is worked on: the one chosen, else the first; null where the chosen source is none. */
+function pictureOf(sources: readonly Source[], wanted: string | null): PictureSource | null {
+  const chosen = sources.find(({ id }) => id === wanted) ?? sources.find(({ kind }) => kind === 'picture');
+  return chosen?.kind === 'picture' ? chosen : null;
 }
 
 function EmptySheet() {
@@ -51,45 +71,15 @@ function EmptySheet() {
     <div className="grid h-full place-items-center p-10">
       <div className="max-w-sm rounded-edge border border-ink/30 border-dashed bg-sheet/80 p-8 text-center">
         <h2 className="font-serif text-2xl">An empty sheet</h2>
-        <p className="mt-2 text-quiet">Drop an SVG file here, or choose one at the Source station on the right.</p>
+        <p className="mt-2 text-quiet">
+          Drop a picture or an SVG file here, paste one, or choose it at the Source station.
+        </p>
       </div>
     </div>
   );
 }
 
-function Divide({ split }: { split: number }) {
-  const line = useRef<HTMLDivElement>(null);
-  const move = (event: PointerEvent<HTMLDivElement>) => {
-    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const box = line.current!.parentElement!.getBoundingClientRect();
-    const share = (event.clientX - box.left) / box.width;
-    screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share);
-  };
-  return (
-    // biome-ignore lint/a11y/useSemanticElements: an <hr> cannot be dragged or take keys
-    <div
-      ref={line}
-      role="separator"
-      tabIndex={0}
-      aria-label="Divide between flat and solid"
-      aria-valuenow={Math.round(split * 100)}
-      aria-orientation="vertical"
-      className="absolute inset-y-0 z-10 flex w-4 cursor-col-resize touch-none items-center justify-center"
-      style={{ left: `clamp(0px, calc(${split * 100}% - 8px), calc(100% - 16px))` }}
-      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-      onPointerMove={move}
-      onKeyDown={(event) => {
-        if (event.key === 'ArrowLeft') screen.setSplit(split - 0.05);
-        if (event.key === 'ArrowRight') screen.setSplit(split + 0.05);
-      }}
-    >
-      {split > 0 && split < 1 && <div className="absolute inset-y-0 w-px bg-ink" />}
-      <div className="h-10 w-2 rounded-edge border border-ink/60 bg-sheet" />
-    </div>
-  );
-}
-
-function ViewTools({ isFlatStation, split }: { isFlatStation: boolean; split: number }) {
+function ViewTools({ isFlatStation, split, picture }: { isFlatStation: boolean; split: number; picture: boolean }) {
   const { ground, wire, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
@@ -113,6 +103,7 @@ function ViewTools({ isFlatStation, split }: { isFlatStation: boolean; split: nu
           />
         </>
       )}
+      {picture && <PictureTools />}
       <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"

@@ -10,6 +10,8 @@ import { formatMeasure } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { bringIn, type ImportResult, useImport } from '../store/import.ts';
 import { dispatch, useDocument } from '../store/project.ts';
+import { sourceView, useSourceView } from '../store/source-view.ts';
+import { PictureCard } from './source/PictureCard.tsx';
 
 export function SourceStation() {
   const { sources, unit } = useDocument();
@@ -55,7 +57,7 @@ function BringIn() {
       <input {...getInputProps({ 'aria-label': 'Bring in files' })} />
       <FileUp size={20} strokeWidth={1.5} className="shrink-0 text-tide" aria-hidden />
       <p>
-        Drop SVG files, or <span className="text-tide underline">choose them</span>
+        Drop pictures or SVG files, or <span className="text-tide underline">choose them</span>
       </p>
     </div>
   );
@@ -73,65 +75,92 @@ function Result({ result, unit }: { result: ImportResult; unit: string }) {
     <Note tone="tide">
       <b>{result.file}</b> came in as {result.layers} {result.layers === 1 ? 'layer' : 'layers'},{' '}
       {formatMeasure(result.size)} {unit} at its longest.
-      {result.warnings.filter(({ code }) => code === 'ground').map(({ message }) => ` ${message}`)}
+      {result.warnings.filter(({ code }) => SAID.includes(code)).map(({ message }) => ` ${message}`)}
     </Note>
   );
 }
+
+/** Warnings that change how one goes on. */
+const SAID = ['ground', 'low-resolution', 'merged', 'many'];
 
 function SourceCard({ source }: { source: Source }) {
   const { unit, layers } = useDocument();
   const view = useBuild((state) => state.view);
   const seen = view?.sources.find((entry) => entry.id === source.id);
   const size = useSize(source);
+  const isShown = useSourceView((state) => state.source === source.id);
+  const isOnly = useDocument().sources.filter(({ kind }) => kind === 'picture').length === 1;
   return (
-    <Panel
-      title={source.name}
-      aside={
-        <IconButton
-          icon={Trash2}
-          label={`Remove ${source.name} and its layers`}
-          onClick={() => dispatch({ do: 'remove-source', source: source.id })}
-        />
-      }
-    >
-      {size && (
-        <Sentence>
-          Its longest side is{' '}
-          <Value
-            label="Longest side"
-            value={Number(size.longest.toPrecision(6))}
-            unit={unit}
-            min={1e-3}
-            step={size.longest >= 10 ? 1 : 0.1}
-            onChange={(v, gesture) =>
-              dispatch({ do: 'scale-source', source: source.id, scale: (source.scale * v) / size.longest }, gesture)
-            }
+    <>
+      <Panel
+        title={source.name}
+        aside={
+          <IconButton
+            icon={Trash2}
+            label={`Remove ${source.name} and its layers`}
+            onClick={() => dispatch({ do: 'remove-source', source: source.id })}
           />
-          : {formatMeasure(size.width)} × {formatMeasure(size.height)} {unit}.
-        </Sentence>
-      )}
-      <p className="text-quiet text-sm">
-        {seen?.shapes ?? 0} filled shapes in {layers.filter((layer) => layer.source === source.id).length} layers.
-        Depths stay as they are when the size changes.
-      </p>
-      {seen && seen.leftOut.length > 0 && (
-        <>
-          <h3 className="mt-3 text-sm">Left out</h3>
-          <ul className="text-quiet text-sm">
-            {seen.leftOut.map(({ what, count, where }) => (
-              <li key={what}>
-                <span className="figure">{count} ×</span> {what}
-                <span className="opacity-70"> — first at {where || 'the root'}</span>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      {seen?.warnings.slice(0, 12).map(({ message }) => (
-        <Note key={message}>{message}</Note>
-      ))}
-      {seen && seen.warnings.length > 12 && <Note>…and {seen.warnings.length - 12} more.</Note>}
-    </Panel>
+        }
+      >
+        {size && (
+          <Sentence>
+            Its longest side is{' '}
+            <Value
+              label="Longest side"
+              value={Number(size.longest.toPrecision(6))}
+              unit={unit}
+              min={1e-3}
+              step={size.longest >= 10 ? 1 : 0.1}
+              onChange={(v, gesture) =>
+                dispatch({ do: 'scale-source', source: source.id, scale: (source.scale * v) / size.longest }, gesture)
+              }
+            />
+            : {formatMeasure(size.width)} × {formatMeasure(size.height)} {unit}.
+          </Sentence>
+        )}
+        <p className="text-quiet text-sm">
+          {source.kind === 'picture' && (
+            <>
+              <span className="figure">
+                {source.width} × {source.height} px
+              </span>
+              ,{' '}
+            </>
+          )}
+          {seen?.shapes ?? 0} {source.kind === 'picture' ? 'pieces' : 'filled shapes'} in{' '}
+          {layers.filter((layer) => layer.source === source.id).length} layers. Depths stay as they are when the size
+          changes.
+        </p>
+        {seen && seen.leftOut.length > 0 && (
+          <>
+            <h3 className="mt-3 text-sm">Left out</h3>
+            <ul className="text-quiet text-sm">
+              {seen.leftOut.map(({ what, count, where }) => (
+                <li key={what}>
+                  <span className="figure">{count} ×</span> {what}
+                  <span className="opacity-70"> — first at {where || 'the root'}</span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {source.kind === 'vector' &&
+          seen?.warnings.slice(0, 12).map(({ message }) => <Note key={message}>{message}</Note>)}
+        {source.kind === 'vector' && seen && seen.warnings.length > 12 && (
+          <Note>…and {seen.warnings.length - 12} more.</Note>
+        )}
+        {source.kind === 'picture' && !isShown && !isOnly && (
+          <button
+            type="button"
+            className="text-sm text-tide underline"
+            onClick={() => sourceView.set({ source: source.id, openStep: null, tool: null })}
+          >
+            Work on this picture
+          </button>
+        )}
+      </Panel>
+      {source.kind === 'picture' && (isShown || isOnly) && <PictureCard source={source} />}
+    </>
   );
 }
 

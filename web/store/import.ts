@@ -1,11 +1,14 @@
 // import.ts — bringing files in: upload, read in the worker, one command to the document. A file that cannot be read
 // leaves the project as it was.
+import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type LeftOut, SVG_LIMITS, type Warning } from '../../core/index.ts';
+import { type LeftOut, PICTURE_LIMITS, SVG_LIMITS, sniffPicture, type Warning } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
+import { changePicture } from './picture.ts';
 import { dispatch, useProject } from './project.ts';
 import { screen } from './screen.ts';
+import { sourceView } from './source-view.ts';
 
 /** What came of one file. */
 export interface ImportResult {
@@ -21,11 +24,13 @@ export interface ImportResult {
 interface ImportState {
   /** Name of the file being read. */
   readonly busy: string | null;
+  /** Share of its trace that is done; null where there is nothing to say. */
+  readonly progress: number | null;
   /** Results of the last drop. */
   readonly results: readonly ImportResult[];
 }
 
-export const useImport = create<ImportState>(() => ({ busy: null, results: [] }));
+export const useImport = create<ImportState>(() => ({ busy: null, progress: null, results: [] }));
 
 /** Files that wait for a project that is just being opened. */
 let waiting: { readonly project: string; readonly files: readonly File[] } | null = null;
@@ -55,16 +60,25 @@ async function bringInOne(file: File): Promise<ImportResult> {
   const nothing = { file: file.name, source: null, error: null, layers: 0, size: 0, warnings: [], leftOut: [] };
   const project = useProject.getState();
   if (!project.history) return nothing;
-  if (file.size > SVG_LIMITS.bytes) {
-    const mb = (bytes: number) => Math.round(bytes / 2 ** 20);
-    const error = `It is ${mb(file.size)} MB; vector files up to ${mb(SVG_LIMITS.bytes)} MB are taken. Simplify it first.`;
-    return { ...nothing, error };
-  }
   try {
+    const head = new Uint8Array(await file.slice(0, 64).arrayBuffer());
+    const isPicture = sniffPicture(head) !== null;
+    const limit = isPicture ? PICTURE_LIMITS.bytes : SVG_LIMITS.bytes;
+    if (file.size > limit) {
+      const mb = (bytes: number) => Math.round(bytes / 2 ** 20);
+      const [what, way] = isPicture ? ['pictures', 'Save it smaller first.'] : ['vector files', 'Simplify it first.'];
+      return { ...nothing, error: `It is ${mb(file.size)} MB; ${what} up to ${mb(limit)} MB are taken. ${way}` };
+    }
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { present } = project.history;
     const { hash } = await api.uploadAsset(bytes);
-    const outcome = await geometry((worker) => worker.bringIn(bytes, hash, file.name, present));
+    const report = Comlink.proxy((share: number) => useImport.setState({ progress: share }));
+    const outcome = await geometry((worker) =>
+      isPicture
+        ? worker.bringInPicture(hash, file.name, present, report)
+        : worker.bringIn(bytes, hash, file.name, present),
+    );
+    useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
     if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
     const { source, layers, warnings, leftOut, size } = outcome.value;
@@ -76,8 +90,26 @@ async function bringInOne(file: File): Promise<ImportResult> {
         .map((layer) => layer.id),
     );
     screen.lookFrom('three-quarter');
+    if (source.kind === 'picture') sourceView.set({ source: source.id, openStep: null, tool: null });
     return { ...nothing, source: source.id, layers: layers.length, size, warnings, leftOut };
   } catch (error) {
     return { ...nothing, error: error instanceof Error ? error.message : String(error) };
   }
+}
+
+/** A picture's file in place of the one it has: its layers and recipes stay. */
+export async function replacePicture(source: string, file: File): Promise<void> {
+  useImport.setState({ busy: file.name });
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    if (!sniffPicture(bytes)) throw new Error('A picture can only be replaced by a picture.');
+    const { hash } = await api.uploadAsset(bytes);
+    changePicture(source, { asset: hash, name: file.name });
+    useImport.setState({ results: [] });
+  } catch (error) {
+    const message = error instanceof Error ? error.message : String(error);
+    const failed = { file: file.name, source: null, error: message, layers: 0, size: 0, warnings: [], leftOut: [] };
+    useImport.setState({ results: [failed] });
+  }
+  useImport.setState({ busy: null });
 }

@@ -2,24 +2,40 @@
 // loses its code on the way.
 import * as Comlink from 'comlink';
 import {
+  type ArrangeOptions,
   arrange,
   decodeXml,
+  differenceOf,
+  drawingKey,
   Evaluator,
   faceCount,
   GeometryError,
+  greyOf,
+  histogramOf,
   type Layer,
   type LeftOut,
+  lowResolution,
   type Mesh,
   membersOf,
   type Overlap,
+  otsu,
+  PICTURE_HEADER,
+  type Picture,
+  PictureReplySchema,
+  type PictureSource,
   type Point3,
   type Project,
   type Proof,
   placedPaths,
+  placePicture,
   printPath,
+  type Retraced,
   readSvg,
+  retrace,
   type Source,
   shade,
+  startSettings,
+  type Traced,
   type Warning,
   type Width,
 } from '../../core/index.ts';
@@ -47,6 +63,10 @@ export interface FlatShape {
   /** SVG path data on the sheet, y up. */
   readonly d: string;
   readonly fillRule: 'nonzero' | 'evenodd';
+  /** Width on the sheet of a stroke along the path; 0 for a filled shape. */
+  readonly stroke: number;
+  /** `#rrggbb` of the source. */
+  readonly colour: string;
 }
 
 export interface LayerView {
@@ -88,6 +108,37 @@ export interface BuildView {
   readonly ms: number;
 }
 
+export interface TraceStats {
+  readonly pieces: number;
+  readonly colours: readonly string[];
+  /** Lines and curves, and the points between them. */
+  readonly curves: number;
+  readonly points: number;
+  /** Pixels of the source. */
+  readonly stray: number;
+  readonly warnings: readonly Warning[];
+}
+
+export interface PictureView {
+  readonly bitmap: ImageBitmap;
+  readonly frame: { readonly scale: number; readonly x: number; readonly y: number };
+  /** Where a threshold parts it; null shows it as it is. */
+  readonly level: number | null;
+  /** Pixels of each of 256 greys, dark first. */
+  readonly histogram: Uint32Array;
+  /** The level that fits the histogram. */
+  readonly automatic: number;
+}
+
+export interface DifferenceView {
+  readonly bitmap: ImageBitmap;
+  readonly frame: PictureView['frame'];
+  /** Pixels that the outlines miss, and that they add; and all that either takes as drawn. */
+  readonly missing: number;
+  readonly added: number;
+  readonly drawn: number;
+}
+
 export interface Import {
   readonly source: Source;
   readonly layers: readonly Layer[];
@@ -97,7 +148,10 @@ export interface Import {
 }
 
 const texts = new Map<string, string>();
-const evaluator = new Evaluator((asset) => texts.get(asset)!);
+/** Pixels of the pictures used last; large, so only a few. */
+const pictures = new Map<string, Picture>();
+const MOST_PICTURES = 3;
+const evaluator = new Evaluator({ text: (asset) => texts.get(asset)!, picture: (asset) => pictures.get(asset)! });
 /** How many builds were asked for. */
 let builds = 0;
 
@@ -109,15 +163,95 @@ const api = {
       const drawing = readSvg(text);
       texts.set(asset, text);
       const id = crypto.randomUUID();
-      const { placement, layers, warnings, size } = arrange(drawing, id, {
-        unit: project.unit,
-        tolerance: project.tolerance,
-        fallbackSize: START_SIZE[project.unit],
-        newId: () => crypto.randomUUID(),
-        takenNames: project.layers.map((layer) => layer.name),
-      });
+      const { placement, layers, warnings, size } = arrange(drawing, id, arrangeFor(project));
       const source: Source = { id, kind: 'vector', name, asset, ...placement };
       return { source, layers, warnings: [...drawing.warnings, ...warnings], leftOut: drawing.leftOut, size };
+    });
+  },
+
+  /** Reads a picture that was uploaded as `asset`, traces it with settings that suit it and arranges that for `project`. */
+  async bringInPicture(asset: string, name: string, project: Project, report: Report): Promise<Outcome<Import>> {
+    return attemptLater(async () => {
+      const { picture, dpi } = await fetchPicture(asset, name);
+      const settings = { id: crypto.randomUUID(), name, asset, prepare: [], trace: startSettings(picture) };
+      const traced = evaluator.traced(settings, report);
+      const nothing = traced.drawing.warnings.find(({ code }) => code === 'nothing');
+      if (nothing) throw new GeometryError('nothing-to-build', nothing.message);
+      const { width, height } = picture;
+      const sized = { ...traced, drawing: { ...traced.drawing, mmPerUnit: dpi === null ? null : 25.4 / dpi } };
+      const { source, layers, warnings, size } = placePicture(
+        { ...settings, kind: 'picture', width, height },
+        sized,
+        arrangeFor(project),
+      );
+      const low = lowResolution(picture);
+      const said = low ? [{ code: 'low-resolution', message: low }] : [];
+      return { source, layers, warnings: [...said, ...traced.drawing.warnings, ...warnings], leftOut: [], size };
+    });
+  },
+
+  /**
+   * A picture traced with other settings, or from another file when `source.asset` is a new one.
+   * @param report called while it goes on with the share done
+   */
+  async retrace(
+    project: Project,
+    source: PictureSource,
+    report: Report,
+  ): Promise<Outcome<Retraced & { readonly stats: TraceStats }>> {
+    return attemptLater(async () => {
+      const { picture } = await fetchPicture(source.asset, source.name);
+      const sized = { ...source, width: picture.width, height: picture.height };
+      const traced = evaluator.traced(sized, report);
+      return { ...retrace(project, sized, traced, arrangeFor(project)), stats: statsOf(traced) };
+    });
+  },
+
+  /** A picture as the steps up to `upTo` leave it, or as it came, to be drawn. */
+  async pictureView(source: PictureSource, upTo: number): Promise<Outcome<PictureView>> {
+    const outcome = await attemptLater(async () => {
+      await fetchPicture(source.asset, source.name);
+      const { picture, frame, level } = evaluator.prepared({ ...source, prepare: source.prepare.slice(0, upTo) });
+      const isShared = level === null;
+      const pixels = isShared ? picture.data : twoTones(picture, level);
+      const { width, height } = picture;
+      const bitmap = await createImageBitmap(new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height));
+      return {
+        bitmap,
+        frame,
+        level,
+        histogram: histogramOf(greyOf(picture, source.trace.ink)),
+        automatic: otsu(histogramOf(greyOf(picture, source.trace.ink))).level,
+      };
+    });
+    return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+  },
+
+  /** Where the prepared picture and the pieces that are kept disagree. */
+  async difference(project: Project, source: PictureSource): Promise<Outcome<DifferenceView>> {
+    const outcome = await attemptLater(async () => {
+      await fetchPicture(source.asset, source.name);
+      const prepared = evaluator.prepared(source);
+      const skipped = new Set(
+        project.layers.flatMap((layer) =>
+          layer.source === source.id ? (layer.shown ? layer.skipped : layer.members) : [],
+        ),
+      );
+      const kept = evaluator.drawing(source).shapes.filter(({ id }) => !skipped.has(id));
+      const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace);
+      const pixels = new Uint8ClampedArray(4 * map.length);
+      for (const [i, what] of map.entries()) if (what > 0) pixels.set(what === 1 ? MISSING : ADDED, 4 * i);
+      const bitmap = await createImageBitmap(new ImageData(pixels, width, height));
+      return { bitmap, frame: prepared.frame, missing, added, drawn };
+    });
+    return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+  },
+
+  /** What the trace of a picture came to. */
+  async traceStats(source: PictureSource): Promise<Outcome<TraceStats>> {
+    return attemptLater(async () => {
+      await fetchPicture(source.asset, source.name);
+      return statsOf(evaluator.traced(source));
     });
   },
 
@@ -125,7 +259,7 @@ const api = {
   async build(project: Project, known: readonly string[]): Promise<Outcome<BuildView>> {
     builds++;
     try {
-      await fetchTexts(project);
+      await fetchSources(project);
     } catch (error) {
       return failed(error);
     }
@@ -159,6 +293,34 @@ const api = {
 export type GeometryApi = typeof api;
 Comlink.expose(api);
 
+type Report = (share: number) => void;
+
+/** Colours of the difference view: what the outlines miss, and what they add. */
+const MISSING = [196, 60, 36, 255] as const;
+const ADDED = [24, 120, 150, 255] as const;
+
+function arrangeFor(project: Project): ArrangeOptions {
+  return {
+    unit: project.unit,
+    tolerance: project.tolerance,
+    fallbackSize: START_SIZE[project.unit],
+    newId: () => crypto.randomUUID(),
+    takenNames: project.layers.map((layer) => layer.name),
+  };
+}
+
+function statsOf({ drawing, colours, curves, points, stray }: Traced): TraceStats {
+  return { pieces: drawing.shapes.length, colours, curves, points, stray, warnings: drawing.warnings };
+}
+
+/** Black for ink, white for paper, as the threshold parts them. */
+function twoTones(picture: Picture, level: number): Uint8ClampedArray {
+  const { values } = greyOf(picture);
+  const pixels = new Uint8ClampedArray(picture.data.length).fill(255);
+  for (let i = 0; i < values.length; i++) if (values[i]! < level) pixels.fill(0, 4 * i, 4 * i + 3);
+  return pixels;
+}
+
 /** A mark lands this large when it has no physical size: a hand's width. */
 const START_SIZE = { mm: 100, cm: 10, m: 0.1, in: 4 } as const;
 
@@ -170,24 +332,60 @@ function attempt<T>(act: () => T): Outcome<T> {
   }
 }
 
+async function attemptLater<T>(act: () => Promise<T>): Promise<Outcome<T>> {
+  try {
+    return { ok: true, value: await act() };
+  } catch (error) {
+    return failed(error);
+  }
+}
+
 function failed(error: unknown): { ok: false; error: Failure } {
   const code = error instanceof GeometryError ? error.code : 'unexpected';
   return { ok: false, error: { code, message: error instanceof Error ? error.message : String(error) } };
 }
 
-async function fetchTexts(project: Project): Promise<void> {
-  const missing = project.sources.filter(({ asset }) => !texts.has(asset));
+async function fetchSources(project: Project): Promise<void> {
   await Promise.all(
-    missing.map(async ({ asset, name }) => {
-      const response = await fetch(`/api/assets/${asset}`);
-      if (!response.ok)
-        throw new GeometryError(
-          'bad-file',
-          `The bytes of “${name}” are not on the server any more; bring it in again.`,
-        );
-      texts.set(asset, decodeXml(new Uint8Array(await response.arrayBuffer())));
+    project.sources.map(async (source) => {
+      if (source.kind === 'picture') {
+        // A trace that is known needs no pixels.
+        if (!evaluator.isTraced(source)) await fetchPicture(source.asset, source.name);
+      } else if (!texts.has(source.asset)) {
+        const response = await fetchAsset(source.asset, source.name);
+        texts.set(source.asset, decodeXml(new Uint8Array(await response.arrayBuffer())));
+      }
     }),
   );
+}
+
+async function fetchAsset(asset: string, name: string, part = ''): Promise<Response> {
+  const response = await fetch(`/api/assets/${asset}${part}`);
+  if (response.ok) return response;
+  const said = (await response.json().catch(() => null))?.error?.message;
+  throw new GeometryError(
+    'bad-file',
+    response.status === 404 || !said
+      ? `The bytes of “${name}” are not on the server any more; bring it in again.`
+      : said,
+  );
+}
+
+const densities = new Map<string, number | null>();
+
+/** The pixels as the server decodes them, the same ones that the command line and exports see. */
+async function fetchPicture(asset: string, name: string): Promise<{ picture: Picture; dpi: number | null }> {
+  let picture = pictures.get(asset);
+  if (!picture) {
+    const response = await fetchAsset(asset, name, '/pixels');
+    const { width, height, dpi } = PictureReplySchema.parse(JSON.parse(response.headers.get(PICTURE_HEADER)!));
+    picture = { width, height, data: new Uint8ClampedArray(await response.arrayBuffer()) };
+    densities.set(asset, dpi);
+  }
+  pictures.delete(asset);
+  pictures.set(asset, picture);
+  if (pictures.size > MOST_PICTURES) pictures.delete(pictures.keys().next().value!);
+  return { picture, dpi: densities.get(asset) ?? null };
 }
 
 function buildView(project: Project, known: ReadonlySet<string>): BuildView {
@@ -209,7 +407,7 @@ function buildView(project: Project, known: ReadonlySet<string>): BuildView {
 
 function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): LayerView {
   const source = project.sources.find((candidate) => candidate.id === layer.source)!;
-  const shapesKey = JSON.stringify([source.asset, source.scale, source.origin, layer.members]);
+  const shapesKey = JSON.stringify([drawingKey(source), source.scale, source.origin, layer.members]);
   const shapes = known.has(shapesKey) ? null : flatShapes(layer, source);
   const flat = { ...EMPTY_VIEW, id: layer.id, shapesKey, shapes };
   try {
@@ -249,7 +447,14 @@ const EMPTY_VIEW = {
 function flatShapes(layer: Layer, source: Source): FlatShape[] {
   const { shapes } = membersOf({ ...layer, skipped: [] }, evaluator.drawing(source));
   const paths = placedPaths(shapes, source);
-  return shapes.map(({ id, name, fillRule }, i) => ({ id, name, d: printPath(paths[i]!), fillRule }));
+  return shapes.map(({ id, name, fillRule, strokeWidth = 0, colour }, i) => ({
+    id,
+    name,
+    d: printPath(paths[i]!),
+    fillRule,
+    stroke: strokeWidth * source.scale,
+    colour,
+  }));
 }
 
 function drawn(mesh: Mesh): DrawnMesh {

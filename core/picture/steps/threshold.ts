@@ -26,6 +26,8 @@ export interface Parting {
   readonly level: number;
   /** Variance between the classes, in bins². 0 for a picture of one tone. */
   readonly between: number;
+  /** That variance as a share of the whole, Otsu's measure of how well two classes part a histogram: 1 for two tones. */
+  readonly separation: number;
 }
 
 /**
@@ -33,13 +35,15 @@ export interface Parting {
  * histograms", 1979).
  */
 export function otsu(histogram: ArrayLike<number>): Parting {
-  let [total, sum] = [0, 0];
+  let [total, sum, squares] = [0, 0, 0];
   for (let i = 0; i < histogram.length; i++) {
     total += histogram[i]!;
     sum += i * histogram[i]!;
+    squares += i * i * histogram[i]!;
   }
   let [dark, darkSum] = [0, 0];
-  let best: Parting = { bin: 0, level: 0.5, between: 0 };
+  const whole = squares / total - (sum / total) ** 2;
+  let best: Parting = { bin: 0, level: 0.5, between: 0, separation: 0 };
   for (let i = 0; i + 1 < histogram.length; i++) {
     dark += histogram[i]!;
     darkSum += i * histogram[i]!;
@@ -49,7 +53,12 @@ export function otsu(histogram: ArrayLike<number>): Parting {
     const [darkMean, lightMean] = [darkSum / dark, (sum - darkSum) / light];
     const between = (dark / total) * (light / total) * (lightMean - darkMean) ** 2;
     if (between > best.between * (1 + 1e-12)) {
-      best = { bin: i, level: (darkMean + lightMean) / 2 / (histogram.length - 1), between };
+      best = {
+        bin: i,
+        level: (darkMean + lightMean) / 2 / (histogram.length - 1),
+        between,
+        separation: between / whole,
+      };
     }
   }
   return best;

@@ -1,0 +1,47 @@
+// views.ts — a picture as the worker draws it, kept as long as it is shown.
+import { useEffect, useState } from 'react';
+import type { PictureSource, Project } from '../../core/index.ts';
+import { geometry } from '../worker/client.ts';
+import type { DifferenceView, PictureView } from '../worker/geometry.worker.ts';
+
+/** The picture after its first `upTo` steps; the last one stays until the next is there. */
+export function usePictureView(source: PictureSource, upTo: number): PictureView | null {
+  const key = JSON.stringify([source.asset, source.prepare.slice(0, upTo), source.trace.ink]);
+  return useLatest(key, () => geometry((api) => api.pictureView(source, upTo)));
+}
+
+/** Where picture and outlines disagree; null when it is not asked for. */
+export function useDifference(project: Project, source: PictureSource, isWanted: boolean): DifferenceView | null {
+  const kept = project.layers.flatMap((layer) =>
+    layer.source === source.id ? [[layer.shown, layer.skipped, layer.members.length]] : [],
+  );
+  const key = isWanted
+    ? JSON.stringify([source.asset, source.prepare, source.trace, source.pieces.length, kept])
+    : null;
+  return useLatest(key, () => geometry((api) => api.difference(project, source)));
+}
+
+type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false };
+
+function useLatest<T extends { readonly bitmap: ImageBitmap }>(
+  key: string | null,
+  ask: () => Promise<Answer<T>>,
+): T | null {
+  const [shown, setShown] = useState<T | null>(null);
+  // The key holds all that the question depends on.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  useEffect(() => {
+    if (key === null) {
+      setShown(null);
+      return;
+    }
+    let isWanted = true;
+    void ask().then((answer) => {
+      if (isWanted && answer.ok) setShown(answer.value);
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [key]);
+  return shown;
+}

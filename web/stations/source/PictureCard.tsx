@@ -1,0 +1,141 @@
+// PictureCard.tsx — one picture: its steps, its trace, its pieces, and what could not be matched any more.
+import { RefreshCw, X } from 'lucide-react';
+import { useEffect } from 'react';
+import { useDropzone } from 'react-dropzone';
+import type { PictureSource } from '../../../core/index.ts';
+import { IconButton } from '../../controls/IconButton.tsx';
+import { Note, Panel } from '../../controls/Panel.tsx';
+import { formatCount } from '../../format.ts';
+import { useDifference } from '../../picture/views.ts';
+import { replacePicture } from '../../store/import.ts';
+import { cancelTrace, dropHeld, fetchStats, takeHeld, usePicture, useWished } from '../../store/picture.ts';
+import { dispatch, useDocument } from '../../store/project.ts';
+import { useSourceView } from '../../store/source-view.ts';
+import { KnownLength } from './KnownLength.tsx';
+import { PieceList } from './PieceList.tsx';
+import { PrepareSteps } from './PrepareSteps.tsx';
+import { TraceSentences } from './TraceSentences.tsx';
+
+export function PictureCard({ source: known }: { source: PictureSource }) {
+  const source = useWished(known);
+  const { progress, failure, held } = usePicture();
+  const stats = usePicture((state) => state.stats[known.id]);
+  const isKnown = stats !== undefined;
+  // Asked for once; every later trace brings its own.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  useEffect(() => {
+    if (!isKnown) void fetchStats(known);
+  }, [known.id, isKnown]);
+  return (
+    <>
+      <KnownLength source={known} />
+      <Panel title="Prepare">
+        <PrepareSteps source={source} />
+      </Panel>
+      <Panel title="Trace" aside={<Replace source={known} />}>
+        <TraceSentences source={source} />
+        {progress !== null && (
+          <div className="my-2 flex items-center gap-2" role="status">
+            <progress className="h-1.5 flex-1 accent-tide" value={progress} />
+            <span className="text-quiet text-sm">Tracing…</span>
+            <IconButton icon={X} label="Stop the trace" onClick={cancelTrace} />
+          </div>
+        )}
+        {failure && <Note tone="ember">{failure} The picture keeps the trace it had.</Note>}
+        {held && held.source.id === known.id && (
+          <div className="my-2 border-ember border-l-2 pl-3 text-sm">
+            <p className="text-ember">{held.message}</p>
+            <button type="button" className="mr-3 text-tide underline" onClick={takeHeld}>
+              Make layers of them all the same
+            </button>
+            <button type="button" className="text-tide underline" onClick={dropHeld}>
+              Keep what there was
+            </button>
+          </div>
+        )}
+        {stats && (
+          <p className="text-sm" data-trace-stats>
+            <span className="figure">{formatCount(stats.pieces)}</span> {stats.pieces === 1 ? 'piece' : 'pieces'} of{' '}
+            <span className="figure">{formatCount(stats.curves)}</span> lines and curves,{' '}
+            <span className="figure">{formatCount(stats.points)}</span> points. The farthest stray is{' '}
+            <span className="figure">{stats.stray.toFixed(2)} px</span>.
+          </p>
+        )}
+        {stats?.warnings.map(({ message }) => (
+          <Note key={message}>{message}</Note>
+        ))}
+        <DifferenceFigure source={known} />
+      </Panel>
+      <Stranded source={known} />
+      <PieceList source={known} />
+    </>
+  );
+}
+
+function Replace({ source }: { source: PictureSource }) {
+  const { getRootProps, getInputProps, open } = useDropzone({
+    noClick: true,
+    noKeyboard: true,
+    multiple: false,
+    onDrop: ([file]) => file && void replacePicture(source.id, file),
+    noDragEventsBubbling: true,
+  });
+  return (
+    <span {...getRootProps()}>
+      <input {...getInputProps({ 'aria-label': `Another picture for ${source.name}` })} />
+      <IconButton icon={RefreshCw} label="Replace the picture, keep its layers" onClick={open} />
+    </span>
+  );
+}
+
+function DifferenceFigure({ source }: { source: PictureSource }) {
+  const document = useDocument();
+  const isShown = useSourceView((state) => state.difference);
+  const view = useDifference(document, source, isShown);
+  if (!view) return null;
+  const share = (v: number) => `${((100 * v) / Math.max(1, view.drawn)).toFixed(2)} %`;
+  return (
+    <p className="mt-2 text-sm" data-difference>
+      Picture and outlines disagree on <b className="figure">{share(view.missing + view.added)}</b> of what is drawn:{' '}
+      <span className="figure text-[#a8412c]">{formatCount(view.missing)} px</span> missing,{' '}
+      <span className="figure text-[#187896]">{formatCount(view.added)} px</span> added.
+    </p>
+  );
+}
+
+/** Pieces that layers were made for and that the trace does not have any more. */
+function Stranded({ source }: { source: PictureSource }) {
+  const { layers } = useDocument();
+  const now = new Set(source.pieces.map(({ id }) => id));
+  const own = layers.filter((layer) => layer.source === source.id);
+  const lost = own.flatMap((layer) => layer.members.flatMap((id) => (now.has(id) ? [] : [{ layer, id }])));
+  if (lost.length === 0) return null;
+  const forget = () =>
+    dispatch({
+      do: 'retrace',
+      source,
+      layers: own.map((layer) => ({
+        ...layer,
+        members: layer.members.filter((id) => now.has(id)),
+        skipped: layer.skipped.filter((id) => now.has(id)),
+      })),
+    });
+  return (
+    <Panel title="Stranded">
+      <p className="text-sm">
+        {lost.length} {lost.length === 1 ? 'piece is' : 'pieces are'} not in this trace any more. Their layers keep them
+        for a trace that has them again.
+      </p>
+      <ul className="my-1 max-h-28 overflow-y-auto text-quiet text-sm">
+        {lost.slice(0, 60).map(({ layer, id }) => (
+          <li key={`${layer.id} ${id}`}>
+            <span className="figure">{id}</span> of {layer.name}
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="text-sm text-tide underline" onClick={forget}>
+        Forget them
+      </button>
+    </Panel>
+  );
+}

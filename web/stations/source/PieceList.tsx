@@ -1,0 +1,103 @@
+// PieceList.tsx — the pieces of a trace by colour and area, kept or discarded.
+import { Eye, EyeOff } from 'lucide-react';
+import type { Layer, PictureSource, PieceMark } from '../../../core/index.ts';
+import { toggleShape } from '../../bench/FlatView.tsx';
+import { Note, Panel } from '../../controls/Panel.tsx';
+import { formatMeasure } from '../../format.ts';
+import { dispatch, useDocument } from '../../store/project.ts';
+
+/** Lists longer than this are cut; the view holds every piece. */
+const LISTED = 24;
+
+export function PieceList({ source }: { source: PictureSource }) {
+  const { layers, unit } = useDocument();
+  const marks = new Map(source.pieces.map((piece) => [piece.id, piece]));
+  const own = layers.filter((layer) => layer.source === source.id);
+  return (
+    <Panel title="Pieces">
+      <p className="mb-1 text-quiet text-sm">
+        Click a piece in the view to discard or keep it, with Shift all of its colour.
+      </p>
+      {own.toReversed().map((layer) => (
+        <LayerPieces key={layer.id} layer={layer} marks={marks} unit={unit} scale={source.scale} />
+      ))}
+    </Panel>
+  );
+}
+
+interface LayerPiecesProps {
+  layer: Layer;
+  marks: ReadonlyMap<string, PieceMark>;
+  unit: string;
+  scale: number;
+}
+
+function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
+  const pieces = layer.members.flatMap((id) => marks.get(id) ?? []).sort((a, b) => b.area - a.area);
+  const skipped = new Set(layer.skipped);
+  return (
+    <details className="border-rule border-t py-1" open={pieces.length <= 6}>
+      <summary className="flex cursor-pointer items-center gap-2">
+        <span
+          aria-hidden
+          className="size-3.5 shrink-0 border border-rule"
+          style={{ background: layer.material.colour }}
+        />
+        <span className="min-w-0 flex-1 truncate">
+          {layer.name} <span className="text-quiet text-sm">· {pieces.length}</span>
+        </span>
+        <Toggle
+          label={`${layer.shown ? 'Discard' : 'Keep'} all of ${layer.name}`}
+          isKept={layer.shown}
+          onClick={() => dispatch({ do: 'change-layers', layers: [layer.id], change: { shown: !layer.shown } })}
+        />
+      </summary>
+      <ul className="text-sm">
+        {pieces.slice(0, LISTED).map(({ id, area }) => {
+          const isKept = layer.shown && !skipped.has(id);
+          return (
+            <li key={id} className={`flex items-center gap-2 pl-6 ${isKept ? '' : 'text-quiet line-through'}`}>
+              <span className="figure min-w-0 flex-1 truncate">
+                {formatMeasure(area * scale * scale)} {unit}²
+              </span>
+              <Toggle
+                label={`${isKept ? 'Discard' : 'Keep'} ${id} of ${layer.name}`}
+                isKept={isKept}
+                disabled={!layer.shown}
+                onClick={() => toggleShape(layer, id)}
+              />
+            </li>
+          );
+        })}
+      </ul>
+      {pieces.length > LISTED && <Note>…and {pieces.length - LISTED} smaller ones in the view.</Note>}
+    </details>
+  );
+}
+
+interface ToggleProps {
+  label: string;
+  isKept: boolean;
+  disabled?: boolean;
+  onClick: () => void;
+}
+
+function Toggle({ label, isKept, disabled, onClick }: ToggleProps) {
+  const Icon = isKept ? Eye : EyeOff;
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      aria-pressed={isKept}
+      title={label}
+      disabled={disabled}
+      className="rounded-edge p-1 hover:bg-wash"
+      onClick={(event) => {
+        event.preventDefault();
+        onClick();
+      }}
+    >
+      <Icon size={15} aria-hidden />
+    </button>
+  );
+}
