@@ -12,6 +12,11 @@ export function formatCount(value: number): string {
   return grouped.format(value).replaceAll(',', '\u202f');
 }
 
+/** `1 layer`, `2 layers`. */
+export function countOf(count: number, thing: string): string {
+  return `${formatCount(count)} ${thing}${count === 1 ? '' : 's'}`;
+}
+
 /** Three or four significant digits, for measurements. */
 export function formatMeasure(value: number): string {
   if (Math.abs(value) >= 1000) return formatCount(value);

@@ -5,7 +5,7 @@ import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { Traced } from '../trace/trace.ts';
 import { type Arrangement, type ArrangeOptions, arrange } from './arrange.ts';
 import { type Named, named } from './pieces.ts';
-import type { Layer, PictureSource, Project } from './schema.ts';
+import type { Layer, PictureSource, PieceMark, Project } from './schema.ts';
 
 /** A picture before it lies on the sheet. */
 export type UnplacedPicture = Omit<PictureSource, 'scale' | 'origin' | 'pieces'>;
@@ -41,13 +41,18 @@ export function retrace(project: Project, source: PictureSource, traced: Traced,
   // A scan of another size lies where the old one lay.
   const ratio = Math.max(before.width, before.height) / Math.max(source.width, source.height);
   const fit = named(traced.drawing, before.pieces, ratio);
+  const own = project.layers.filter((layer) => layer.source === source.id);
+  const held = new Set(own.flatMap((layer) => layer.members));
   const placed: PictureSource = {
     ...source,
     scale: source.scale * ratio,
     origin: [source.origin[0] / ratio, source.origin[1] / ratio],
-    pieces: [...fit.pieces],
+    // What is lost is still known, so that it is found again when a later trace has it.
+    pieces: [
+      ...fit.pieces,
+      ...before.pieces.filter(({ id }) => fit.lost.includes(id) && held.has(id)).map(scaledBy(1 / ratio)),
+    ],
   };
-  const own = project.layers.filter((layer) => layer.source === source.id);
   const layers = regrouped(own, before, fit);
   const homeless = homelessPieces(layers, fit);
   return {
@@ -56,6 +61,14 @@ export function retrace(project: Project, source: PictureSource, traced: Traced,
     warnings: traced.drawing.warnings,
   };
 }
+
+const scaledBy =
+  (factor: number) =>
+  ({ area, box, ...mark }: PieceMark): PieceMark => ({
+    ...mark,
+    area: area * factor * factor,
+    box: box.map((v) => v * factor) as PieceMark['box'],
+  });
 
 /** The layers with the pieces they hold now; what they have lost stays among their members, and is shown as stranded. */
 function regrouped(own: readonly Layer[], before: PictureSource, { pieces }: Named): Layer[] {

@@ -47,10 +47,13 @@ export function boundariesOf(map: LabelMap, tonesFor: TonesFor, push: PushPlace 
   return new Walker(map, tonesFor, push).boundaries();
 }
 
-/** Any labels with a frame of zeros around them. */
+/** The label of what lies beyond the sheet. */
+export const BEYOND = 255;
+
+/** Any labels below {@link BEYOND} with a frame of that around them. */
 export function framedLabels(labels: Uint8Array, width: number, height: number): LabelMap {
   const columns = width + 2;
-  const framed = new Uint8Array(columns * (height + 2));
+  const framed = new Uint8Array(columns * (height + 2)).fill(BEYOND);
   for (let y = 0; y < height; y++) framed.set(labels.subarray(y * width, (y + 1) * width), (y + 1) * columns + 1);
   const changes: number[] = [];
   for (let node = 0; node + 1 < framed.length; node++) if (framed[node] !== framed[node + 1]) changes.push(node);

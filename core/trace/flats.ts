@@ -2,7 +2,7 @@
 // boundary, or stacked, where each colour goes on beneath those that lie on it, like cut paper.
 import { hexOf, labOf, type Rgb, rgbOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
-import { framedLabels, type TonesFor } from './boundary.ts';
+import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
 import { labelled, shareOf, withoutSmall } from './labels.ts';
 import { type Network, networkOf } from './network.ts';
 import { distinctColours, palette, swatchesOf } from './palette.ts';
@@ -127,7 +127,7 @@ function groundOf(labels: Uint8Array, width: number, height: number): number {
 
 /** What one colour covers with all that lies on it: pieces of the union that hold some of the colour itself. */
 function stackedPieces(network: Network, rank: number): Piece[] {
-  const pieces = piecesOf(network, (label) => label >= rank);
+  const pieces = piecesOf(network, (label) => label >= rank && label !== BEYOND);
   const { labels } = network.labels;
   const own = network.edges.filter(({ chain }) => labels[chain.left] === rank || labels[chain.right] === rank);
   return pieces.filter(
@@ -142,9 +142,14 @@ function stackedPieces(network: Network, rank: number): Piece[] {
 
 /** Shares of pixels between two colours; what can be seen through is the lighter of any two. */
 function tonesFor(picture: Picture, colours: readonly Rgb[]): TonesFor {
-  return (light, dark) =>
-    light === 0 ? new AlphaTones(picture) : new MixedTones(picture, colours[light - 1]!, colours[dark - 1]!);
+  return (light, dark) => {
+    if (dark === BEYOND) return BORDER;
+    return light === 0 ? new AlphaTones(picture) : new MixedTones(picture, colours[light - 1]!, colours[dark - 1]!);
+  };
 }
+
+/** Puts the border of the sheet in the middle between its pixels and those beyond. */
+const BORDER: Tones = { level: 0.5, at: () => 0.5 };
 
 class AlphaTones implements Tones {
   readonly level = 0.5;

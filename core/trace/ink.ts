@@ -6,7 +6,7 @@ import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';
 import { boundariesOf, inkLabels, type LabelMap } from './boundary.ts';
 import { smoothFor } from './noise.ts';
-import { type TracedOutline, traceOutline } from './outline.ts';
+import { circleThrough, type TracedOutline, traceOutline } from './outline.ts';
 import { GreyTones, pushMiddle, pushPlace } from './place.ts';
 import { smoothedStaircase } from './staircase.ts';
 
@@ -39,13 +39,20 @@ export function traceInk(grey: Grey, options: InkOptions = {}): InkTrace {
   };
 }
 
-/** Boundaries of ink, each with the ink on its right, y down; whether they come from pixels without greys. */
-export function inkContours(grey: Grey, level: number): { contours: Float64Array[]; isStaircase: boolean } {
+export interface InkContours {
+  /** Each with the ink on its right, y down. */
+  readonly contours: readonly Float64Array[];
+  /** Where pixels have no greys, the middles of the pixel sides that the contours were smoothed from. */
+  readonly stairs: readonly Float64Array[] | null;
+}
+
+export function inkContours(grey: Grey, level: number): InkContours {
   const tones = new GreyTones(grey, level);
   const map = inkLabels(grey, level);
   const isStaircase = hasTwoTones(grey, map);
   const { chains } = boundariesOf(map, () => tones, isStaircase ? pushMiddle : pushPlace);
-  return { contours: chains.map(({ points }) => (isStaircase ? smoothedStaircase(points) : points)), isStaircase };
+  const contours = chains.map(({ points }) => points);
+  return isStaircase ? { contours: contours.map(smoothedStaircase), stairs: contours } : { contours, stairs: null };
 }
 
 /** A picture has two tones when no more than this share of the pixels along its edges is grey. */
@@ -65,6 +72,10 @@ function hasTwoTones({ width, height, values }: Grey, { changes, columns }: Labe
   return greys <= GREY_SHARE * changes.length;
 }
 
+/** The middle of a pixel's side lies at most this far from an edge that runs through the pixels beside it, px. */
+const STAIR_HEIGHT = Math.SQRT1_2;
+/** Values of the shortest staircase that can be told to be round. */
+const ROUND_FROM = 64;
 /** Curves through a smoothed staircase know no more than about this, px. */
 const STAIRCASE_SMOOTH = 0.2;
 
@@ -78,12 +89,17 @@ export interface InkOutline extends TracedOutline {
 /** Outer boundaries and holes, and how many were left out as too small. */
 export function tracedInk(grey: Grey, options: InkOptions = {}): { outlines: InkOutline[]; dropped: number } {
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
-  const { contours, isStaircase } = inkContours(grey, level);
-  const kept = contours.filter((ring) => Math.abs(ringArea(ring)) >= detail);
+  const { contours, stairs } = inkContours(grey, level);
+  const kept = contours.map((points, i) => ({ points, area: ringArea(points), stair: stairs?.[i] }));
+  const large = kept.filter(({ area }) => Math.abs(area) >= detail);
   const fitted = {
-    smooth: smooth ?? (isStaircase ? STAIRCASE_SMOOTH : smoothFor(kept)),
+    smooth: smooth ?? (stairs ? STAIRCASE_SMOOTH : smoothFor(large.map(({ points }) => points))),
     corner: (cornerDeg * Math.PI) / 180,
   };
-  const outlines = kept.map((points) => ({ ...traceOutline(points, fitted), points, area: ringArea(points) }));
-  return { outlines, dropped: contours.length - kept.length };
+  const outlines = large.map(({ points, area, stair }) => ({
+    ...((stair && stair.length > ROUND_FROM && circleThrough(stair, STAIR_HEIGHT)) || traceOutline(points, fitted)),
+    points,
+    area,
+  }));
+  return { outlines, dropped: contours.length - large.length };
 }

@@ -2,7 +2,7 @@
 // smoothly and are fitted as one curve that the third ends on; every piece between two junctions is one curve for both
 // its sides, so that neighbours share it exactly.
 import type { Path, Segment } from '../path/types.ts';
-import { boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
+import { BEYOND, boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
 import { fitLine, type Vec } from './fit.ts';
 import { arrival, departure, endsAt, type LinkEnd, type Through, type Track, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
@@ -38,11 +38,12 @@ export interface NetworkOptions {
 
 export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner }: NetworkOptions): Network {
   const { chains, junctions } = boundariesOf(labels, tonesFor);
-  const noisy = smoothFor(chains.map(({ points }) => points));
+  const inner = chains.filter((chain) => !isBorder(chain, labels));
+  const noisy = smoothFor(inner.map(({ points }) => points));
   const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? Math.max(noisy, smoothFor([row])), corner });
-  const meetings = meetingsOf(chains, junctions, corner);
+  const meetings = meetingsOf(chains, labels, junctions, corner);
   const fitted = tracksOf(
-    chains,
+    inner,
     meetings.map(({ throughs }) => throughs),
   ).map((track) => fitTrack(track, meetings, optionsFor));
   // A junction lies on the curve that goes through it; where none does, it stays where its ends point.
@@ -56,7 +57,11 @@ export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner
   }
   return {
     labels,
-    edges: chains.map((chain) => ({ chain, stretch: stretches.get(chain)! })),
+    edges: chains.map((chain) => ({
+      chain,
+      stretch:
+        stretches.get(chain) ?? borderStretch(chain, meetings[chain.from]?.at ?? null, meetings[chain.to]?.at ?? null),
+    })),
     pieces: fitted.reduce((sum, { pieces }) => sum + pieces, 0),
     stray: fitted.reduce((most, { stray }) => Math.max(most, stray), 0),
   };
@@ -69,6 +74,24 @@ interface Meeting {
   readonly throughs: readonly Through<Chain>[];
 }
 
+const isBorder = (chain: Chain, { labels }: LabelMap) =>
+  labels[chain.left] === BEYOND || labels[chain.right] === BEYOND;
+
+/** Along the border of the sheet from one place on it to another, or all round: lines that turn at its corners. */
+function borderStretch({ points }: Chain, from: Vec | null, to: Vec | null): Stretch {
+  const places: Vec[] = from ? [from] : [];
+  const isClosed = from === null;
+  for (let i = 0; i + (isClosed ? 0 : 2) < points.length; i += 2) {
+    const j = (i + 2) % points.length;
+    const [x, y, u, v] = [points[i]!, points[i + 1]!, points[j]!, points[j + 1]!];
+    // Middles of pixel sides: one along an upright border has its whole number in x, one along a level border in y.
+    if (x !== u && y !== v) places.push(Number.isInteger(x) ? { x, y: v } : { x: u, y });
+  }
+  if (to) places.push(to);
+  else places.push(places[0]!);
+  return { start: places[0]!, segments: places.slice(1).map(({ x, y }): Segment => ['L', x, y]) };
+}
+
 /** Points next to a junction hold a third colour as well, and say little. */
 const SPOILT = 1.1;
 /** Points from which a direction is taken. */
@@ -77,11 +100,21 @@ const SIDE = 6;
 const HOLD = 0.05;
 const FARTHEST = 1;
 
-function meetingsOf(chains: readonly Chain[], junctions: Float64Array, corner: number): Meeting[] {
+function meetingsOf(chains: readonly Chain[], map: LabelMap, junctions: Float64Array, corner: number): Meeting[] {
+  const [width, height] = [map.columns - 2, map.rows - 2];
   return endsAt(chains, junctions.length / 2).map((meeting, i): Meeting => {
     const at = { x: junctions[2 * i]!, y: junctions[2 * i + 1]! };
     const lines = meeting.map((end) => directionOf(end, at));
-    return { at: meetingPlace(at, lines, HOLD, FARTHEST), throughs: straightest(meeting, lines, corner).slice(0, 1) };
+    const place = meetingPlace(at, lines, HOLD, FARTHEST);
+    if (at.x > 0 && at.x < width && at.y > 0 && at.y < height) {
+      return { at: place, throughs: straightest(meeting, lines, corner).slice(0, 1) };
+    }
+    // What ends on the border ends on it exactly.
+    const onBorder = {
+      x: at.x > 0 && at.x < width ? place.x : at.x,
+      y: at.y > 0 && at.y < height ? place.y : at.y,
+    };
+    return { at: onBorder, throughs: [] };
   });
 }
 

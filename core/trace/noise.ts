@@ -37,7 +37,7 @@ export function noiseOf(rows: readonly Float64Array[]): number {
 const LEAST_SMOOTH = 0.08;
 const MOST_SMOOTH = 0.6;
 /** Neighbouring points stray alike, so that a whole bow of them strays this many standard deviations. */
-const SPREAD = 10;
+const SPREAD = 15;
 
 /** Fewer points than this say nothing about noise: their corners would be taken for it. */
 const TELLING = 256;

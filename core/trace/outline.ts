@@ -67,6 +67,13 @@ export function traceOutline(points: Float64Array, options: OutlineOptions): Tra
   return polygon(row);
 }
 
+/** A whole circle that no point of a closed row strays from by more than `most` px; null where there is none. */
+export function circleThrough(points: Float64Array, most: number): TracedOutline | null {
+  const { all } = new Row(points, false);
+  const circle = fitCircle(all, 0, all.xs.length - 1);
+  return circle.stray <= most ? wholeCircle(circle, ringArea(points) > 0) : null;
+}
+
 /** Only corners over this turn are left when outlines have crossed themselves, radians. */
 const BLUNT = 1.2;
 /** Parts of an outline this near to each other touch, px. */
@@ -93,11 +100,10 @@ function spaced(ring: Float64Array, gap: number): Float64Array {
 
 function fittedOutline(row: Row, points: Float64Array, options: OutlineOptions): TracedOutline {
   const corners = findCorners(row, options);
-  if (corners.length === 0) {
-    const circle = fitCircle(row.all, row.zero, row.zero + row.count - 1);
-    if (circle.stray <= options.smooth) return wholeCircle(circle, ringArea(points) > 0);
-  }
-  return joined(row, anchorsOf(row, corners, options), options);
+  return (
+    (corners.length === 0 && circleThrough(points, options.smooth)) ||
+    joined(row, anchorsOf(row, corners, options), options)
+  );
 }
 
 /**

@@ -99,12 +99,9 @@ function prefixSums({ xs, ys, count }: Staircase): Sums {
 function bestPolygon(stairs: Staircase, sums: Sums): number[] {
   const { count } = stairs;
   const reach = straightReach(stairs);
-  // A side may be no longer than a stretch that is straight one corner further on both ends.
-  const farthest = new Int32Array(count);
-  for (let i = 0; i < count; i++) {
-    const before = reach[(i + count - 1) % count]! - (i === 0 ? count : 0);
-    farthest[i] = Math.min(count, Math.max(i + 1, before - 1));
-  }
+  // Sides may be as long as they are straight. (The paper asks for one more corner on both ends, which doubles the corners
+  // of what was drawn with straight sides.)
+  const farthest = reach.map((to) => Math.min(count, to));
   for (let i = count - 2; i >= 0; i--) farthest[i] = Math.min(farthest[i]!, farthest[i + 1]!);
   const [sides, penalties, from] = [new Int32Array(count + 1), new Float64Array(count + 1), new Int32Array(count + 1)];
   for (let j = 1, first = 0; j <= count; j++) {
@@ -179,8 +176,8 @@ function bestLine(sums: Sums, i: number, j: number): { at: Point; normal: Point 
 
 /** Corners above this sharpness stay corners. */
 const SHARP = 1;
-/** The roundest a curve is drawn. */
-const ROUND = 0.55;
+/** Handles reach this far towards the corner at least: two thirds make arcs of circles, but for their fourth order. */
+const ROUND = 2 / 3;
 
 function smoothed(polygon: readonly Point[]): Float64Array {
   const points: number[] = [];

@@ -5,7 +5,6 @@ import { transformPath } from '../path/matrix.ts';
 import type { Path } from '../path/types.ts';
 import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
-import { inkMap, toneColours } from '../picture/steps/ink-map.ts';
 import { otsu } from '../picture/steps/threshold.ts';
 import type { Grey, Prepared } from '../picture/types.ts';
 import { traceCentrelines } from './centreline.ts';
@@ -93,9 +92,9 @@ function inkShapes(prepared: Prepared, settings: TraceSettings, report: Report):
   const grey = greyOf(prepared.picture, settings.ink);
   const level = levelOf(grey, prepared, settings);
   const limits = inPixels(prepared, settings);
-  const colour = inkColour(prepared, settings);
   report(0.2);
   if (level === null) return { shapes: [], ground: [], curves: 0, stray: 0, warnings: [] };
+  const colour = inkColour(prepared, grey, level);
   if (settings.mode === 'centreline') {
     const strokes = traceCentrelines(grey, { level, ...limits });
     const shapes = strokes.map(({ path, width }, i) => ({ ...shapeOf(path, colour, i), strokeWidth: width }));
@@ -125,18 +124,21 @@ function levelOf(grey: Grey, prepared: Prepared, { ink }: TraceSettings): number
   return ink === 'light' ? 1 - prepared.level : prepared.level;
 }
 
-/** The mean colour of the ink; black and white where it is all but that. */
-function inkColour(prepared: Prepared, { ink }: TraceSettings): string {
-  const { picture } = prepared;
-  const map =
-    ink === 'opaque'
-      ? Uint8Array.from({ length: picture.width * picture.height }, (_, i) => Number(picture.data[4 * i + 3]! > 127))
-      : inkMap(prepared);
-  const tones = toneColours(picture, map);
-  const [r, g, b] = (ink === 'light' ? tones.paper : tones.ink).map((v) =>
-    Number.isFinite(v) ? Math.round(v) : 0,
-  ) as [number, number, number, number];
-  return hexOf([r, g, b]);
+/** The colour that ink has in its middle: each channel's median, which fringes do not move. */
+function inkColour({ picture: { data } }: Prepared, { values }: Grey, level: number): string {
+  const counts = [0, 1, 2].map(() => new Uint32Array(256));
+  let total = 0;
+  for (const [i, v] of values.entries()) {
+    if (v >= level) continue;
+    total++;
+    for (let c = 0; c < 3; c++) counts[c]![data[4 * i + c]!]!++;
+  }
+  const middle = (bins: Uint32Array) => {
+    let [bin, sum] = [0, bins[0]!];
+    while (2 * sum < total) sum += bins[++bin]!;
+    return bin;
+  };
+  return hexOf([middle(counts[0]!), middle(counts[1]!), middle(counts[2]!)]);
 }
 
 function flatShapes(prepared: Prepared, settings: TraceSettings): Found {

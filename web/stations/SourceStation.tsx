@@ -6,7 +6,7 @@ import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { Value } from '../controls/Value.tsx';
-import { formatMeasure } from '../format.ts';
+import { countOf, formatMeasure } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { bringIn, type ImportResult, useImport } from '../store/import.ts';
 import { dispatch, useDocument } from '../store/project.ts';
@@ -73,8 +73,8 @@ function Result({ result, unit }: { result: ImportResult; unit: string }) {
   }
   return (
     <Note tone="tide">
-      <b>{result.file}</b> came in as {result.layers} {result.layers === 1 ? 'layer' : 'layers'},{' '}
-      {formatMeasure(result.size)} {unit} at its longest.
+      <b>{result.file}</b> came in as {countOf(result.layers, 'layer')}, {formatMeasure(result.size)} {unit} at its
+      longest.
       {result.warnings.filter(({ code }) => SAID.includes(code)).map(({ message }) => ` ${message}`)}
     </Note>
   );
@@ -127,9 +127,9 @@ function SourceCard({ source }: { source: Source }) {
               ,{' '}
             </>
           )}
-          {seen?.shapes ?? 0} {source.kind === 'picture' ? 'pieces' : 'filled shapes'} in{' '}
-          {layers.filter((layer) => layer.source === source.id).length} layers. Depths stay as they are when the size
-          changes.
+          {countOf(seen?.shapes ?? 0, source.kind === 'picture' ? 'piece' : 'filled shape')} in{' '}
+          {countOf(layers.filter((layer) => layer.source === source.id).length, 'layer')}. Depths stay as they are when
+          the size changes.
         </p>
         {seen && seen.leftOut.length > 0 && (
           <>

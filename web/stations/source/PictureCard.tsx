@@ -7,6 +7,7 @@ import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatCount } from '../../format.ts';
 import { useDifference } from '../../picture/views.ts';
+import { useBuild } from '../../store/build.ts';
 import { replacePicture } from '../../store/import.ts';
 import { cancelTrace, dropHeld, fetchStats, takeHeld, usePicture, useWished } from '../../store/picture.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
@@ -106,20 +107,25 @@ function DifferenceFigure({ source }: { source: PictureSource }) {
 /** Pieces that layers were made for and that the trace does not have any more. */
 function Stranded({ source }: { source: PictureSource }) {
   const { layers } = useDocument();
-  const now = new Set(source.pieces.map(({ id }) => id));
+  const view = useBuild((state) => state.view);
   const own = layers.filter((layer) => layer.source === source.id);
-  const lost = own.flatMap((layer) => layer.members.flatMap((id) => (now.has(id) ? [] : [{ layer, id }])));
+  const lost = own.flatMap((layer) =>
+    (view?.layers.find(({ id }) => id === layer.id)?.stranded ?? []).map((id) => ({ layer, id })),
+  );
   if (lost.length === 0) return null;
-  const forget = () =>
+  const forget = () => {
+    const gone = new Set(lost.map(({ id }) => id));
+    const without = (ids: readonly string[]) => ids.filter((id) => !gone.has(id));
     dispatch({
       do: 'retrace',
-      source,
+      source: { ...source, pieces: source.pieces.filter(({ id }) => !gone.has(id)) },
       layers: own.map((layer) => ({
         ...layer,
-        members: layer.members.filter((id) => now.has(id)),
-        skipped: layer.skipped.filter((id) => now.has(id)),
+        members: without(layer.members),
+        skipped: without(layer.skipped),
       })),
     });
+  };
   return (
     <Panel title="Stranded">
       <p className="text-sm">

@@ -1,0 +1,179 @@
+// A picture traced again keeps its layers: other settings, a better scan, and what finds no match.
+import { describe, expect, it } from 'vitest';
+import { ellipsePath } from '../path/arc.ts';
+import { flatten } from '../path/flatten.ts';
+import type { Picture } from '../picture/types.ts';
+import { painting } from '../testing/pictures.ts';
+import { rectangle } from '../testing/shapes.ts';
+import { TRACE_DEFAULTS } from '../trace/settings.ts';
+import { applyCommand } from './commands.ts';
+import { drawingKey, Evaluator, NO_DATA } from './evaluate.ts';
+import { readProject } from './migrate.ts';
+import { placePicture, retrace } from './retrace.ts';
+import { emptyProject, type PictureSource, type Project } from './schema.ts';
+
+const disc = (cx: number, cy: number, r: number) => flatten(ellipsePath(cx, cy, r, r), 0.001)[0]!;
+
+/** A green board with a red and a yellow lamp on it, `scale` times as large. */
+const sign = (
+  scale = 1,
+  lamps: readonly [number, number][] = [
+    [40, 40],
+    [80, 40],
+  ],
+) =>
+  painting(120 * scale, 80 * scale, '#f4efe2', [
+    [[rectangle(10.3 * scale, 10.4 * scale, 99.2 * scale, 60.1 * scale)], '#2f6f60'],
+    ...lamps.map(([x, y], i) => [[disc(x * scale, y * scale, 12 * scale)], ['#c9593f', '#efc94c'][i]!] as const),
+  ]);
+
+const pictures = new Map<string, Picture>();
+const evaluator = () => new Evaluator({ ...NO_DATA, picture: (asset) => pictures.get(asset)! });
+const asset = (n: number, picture: Picture) => {
+  const hash = String(n).repeat(64);
+  pictures.set(hash, picture);
+  return hash;
+};
+let ids = 0;
+const options = { unit: 'mm', tolerance: 0.01, fallbackSize: 100, newId: () => `id-${++ids}` } as const;
+
+function projectOf(picture: Picture, mode: 'ink' | 'colours' = 'colours'): Project {
+  const { width, height } = picture;
+  const unplaced = {
+    id: 'sign',
+    kind: 'picture',
+    name: 'sign.png',
+    asset: asset(1, picture),
+    width,
+    height,
+    prepare: [],
+    trace: { ...TRACE_DEFAULTS, mode },
+  } as const;
+  const { source, layers } = placePicture(
+    { ...unplaced, prepare: [] },
+    evaluator().traced({ ...unplaced, prepare: [] }),
+    options,
+  );
+  return applyCommand(emptyProject('Sign'), { do: 'add-source', source, layers: [...layers] });
+}
+
+const sourceOf = (project: Project) => project.sources[0] as PictureSource;
+
+/** Traces again with other settings and makes that the project's. */
+function again(project: Project, change: Partial<PictureSource>): Project {
+  const source = { ...sourceOf(project), ...change };
+  const { source: next, layers } = retrace(project, source, evaluator().traced(source), options);
+  return applyCommand(project, { do: 'retrace', source: next, layers: [...layers] });
+}
+
+const stranded = (project: Project) => project.layers.flatMap((layer) => evaluator().outlines(project, layer).stranded);
+const byColour = (project: Project, colour: string) =>
+  project.layers.find(({ material }) => material.colour === colour)!;
+
+describe('a picture brought in', () => {
+  const project = projectOf(sign());
+
+  it('becomes a layer a colour, its paper off, at its size', () => {
+    expect(project.layers.map(({ material, shown }) => [material.colour, shown])).toEqual([
+      ['#f4efe2', false],
+      ['#2f6f60', true],
+      ['#c9593f', true],
+      ['#efc94c', true],
+    ]);
+    // What is built is 99.2 px wide and 100 mm.
+    expect(sourceOf(project).scale).toBeCloseTo(100 / 99.2, 1);
+    expect(stranded(project)).toEqual([]);
+  });
+
+  it('rests its colours on each other', () => {
+    const [, board, red] = project.layers;
+    expect(red!.base).toBeCloseTo(board!.base + board!.depth, 10);
+  });
+
+  it('is saved and read as any project', () => {
+    expect(readProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
+  });
+
+  it('evaluates to the same outlines from the document alone', () => {
+    const [first, second] = [evaluator(), evaluator()];
+    for (const layer of project.layers) {
+      expect(first.outlines(project, layer).regions).toEqual(second.outlines(project, layer).regions);
+    }
+  });
+});
+
+describe('traced again', () => {
+  const painted = projectOf(sign());
+  const red = byColour(painted, '#c9593f');
+  const worked = applyCommand(painted, {
+    do: 'change-layers',
+    layers: [red.id],
+    change: { name: 'Port lamp', depth: 9, edge: { profile: 'chamfer' }, material: { roughness: 0.1 } },
+  });
+
+  it('with other settings, layers keep their names, recipes and pieces', () => {
+    const next = again(worked, { trace: { ...sourceOf(worked).trace, smooth: 0.5, corner: 40 } });
+    expect(next.layers.map(({ id }) => id)).toEqual(worked.layers.map(({ id }) => id));
+    expect(next.layers.find(({ id }) => id === red.id)).toMatchObject({
+      name: 'Port lamp',
+      depth: 9,
+      material: { roughness: 0.1 },
+    });
+    expect(stranded(next)).toEqual([]);
+    expect(drawingKey(sourceOf(next))).not.toBe(drawingKey(sourceOf(worked)));
+  });
+
+  it('from a scan three times as large, everything stays where it was and as large as it was', () => {
+    const next = again(worked, { asset: asset(3, sign(3)), width: 360, height: 240 });
+    expect(next.layers.map(({ id }) => id)).toEqual(worked.layers.map(({ id }) => id));
+    expect(stranded(next)).toEqual([]);
+    for (const layer of worked.layers) {
+      const box = (project: Project) => {
+        const [region] = evaluator().outlines(project, project.layers.find(({ id }) => id === layer.id)!).regions;
+        const xs = region!.outer.filter((_, i) => i % 2 === 0);
+        return [Math.min(...xs), Math.max(...xs)];
+      };
+      for (const [i, v] of box(worked).entries()) expect(Math.abs(box(next)[i]! - v)).toBeLessThan(0.2);
+    }
+  });
+
+  it('what the new trace does not have is stranded, not lost; it comes back when it can', () => {
+    const one = again(worked, { asset: asset(4, sign(1, [[40, 40]])) });
+    const yellow = byColour(worked, '#efc94c');
+    expect(stranded(one)).toEqual(yellow.members);
+    expect(one.layers.find(({ id }) => id === yellow.id)!.members).toEqual(yellow.members);
+    const both = again(one, { asset: worked.sources[0]!.asset });
+    expect(stranded(both)).toEqual([]);
+    expect(both.layers.map(({ id }) => id)).toEqual(worked.layers.map(({ id }) => id));
+  });
+
+  it('what is new gets a layer of its own colour, or joins the one it has', () => {
+    const three = painting(120, 80, '#f4efe2', [
+      [[rectangle(10.3, 10.4, 99.2, 60.1)], '#2f6f60'],
+      [[disc(40, 40, 12)], '#c9593f'],
+      [[disc(80, 40, 12)], '#efc94c'],
+      [[disc(60, 22, 7)], '#c9593f'],
+      [[disc(60, 58, 7)], '#20344a'],
+    ]);
+    const next = again(worked, { asset: asset(5, three) });
+    expect(next.layers.find(({ id }) => id === red.id)!.members).toHaveLength(2);
+    expect(next.layers).toHaveLength(worked.layers.length + 1);
+    expect(next.layers.at(-1)!.material.colour).toBe('#20344a');
+  });
+
+  it('a colour that was taken from the picture follows it, one that was chosen stays', () => {
+    const chosen = applyCommand(worked, {
+      do: 'change-layers',
+      layers: [byColour(worked, '#efc94c').id],
+      change: { material: { colour: '#ffffff' } },
+    });
+    const faded = painting(120, 80, '#f4efe2', [
+      [[rectangle(10.3, 10.4, 99.2, 60.1)], '#3a7a6b'],
+      [[disc(40, 40, 12)], '#c9593f'],
+      [[disc(80, 40, 12)], '#e8c040'],
+    ]);
+    const next = again(chosen, { asset: asset(6, faded) });
+    const colourOf = (n: number) => next.layers[n]!.material.colour;
+    expect([colourOf(1), colourOf(3)]).toEqual(['#3a7a6b', '#ffffff']);
+  });
+});

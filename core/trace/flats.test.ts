@@ -1,0 +1,202 @@
+// Tones and colours: pictures painted with exact coverage from known shapes, traced back to them.
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { regionsArea, ringArea, ringsOf } from '../outline/measure.ts';
+import { sharedArea } from '../outline/overlap.ts';
+import { regionsOf } from '../outline/regions.ts';
+import type { Region, Ring } from '../outline/types.ts';
+import { ellipsePath } from '../path/arc.ts';
+import { flatten } from '../path/flatten.ts';
+import type { Picture } from '../picture/types.ts';
+import { painting } from '../testing/pictures.ts';
+import { rectangle, regularPolygon } from '../testing/shapes.ts';
+import { type FlatOptions, type FlatTrace, traceFlats } from './flats.ts';
+
+const OPTIONS: FlatOptions = {
+  isGrey: false,
+  count: null,
+  picked: [],
+  layering: 'abutting',
+  detail: 4,
+  corner: (25 * Math.PI) / 180,
+  smooth: null,
+};
+const trace = (picture: Picture, options: Partial<FlatOptions> = {}) => traceFlats(picture, { ...OPTIONS, ...options });
+const disc = (cx: number, cy: number, r: number): Ring => flatten(ellipsePath(cx, cy, r, r), 0.0005)[0]!;
+const regionsFrom = (trace: FlatTrace, colour: number): Region[] =>
+  regionsOf(
+    trace.colours[colour]!.pieces.flatMap(({ path }) => flatten(path, 0.002)),
+    'evenodd',
+  );
+/** Area by the direction of the rings, in which shared boundaries cancel. */
+const signedArea = (trace: FlatTrace, colour: number) =>
+  trace.colours[colour]!.pieces.reduce(
+    (sum, { path }) => sum + flatten(path, 0.002).reduce((part, ring) => part + ringArea(ring), 0),
+    0,
+  );
+
+/** A disc over two stripes: three colours meet in two places on a circle. */
+const FLAG = painting(160, 120, '#f4efe2', [
+  [[rectangle(20.3, 20.4, 120.2, 40.3)], '#2f6f60'],
+  [[rectangle(20.3, 60.7, 120.2, 40.1)], '#20344a'],
+  [[disc(80.2, 60.4, 25.3)], '#c9593f'],
+]);
+
+describe('colours', () => {
+  const flag = trace(FLAG);
+  const named = Object.fromEntries(flag.colours.map(({ colour }, i) => [colour, i]));
+
+  it('are those that were painted, and no others: fringes make none', () => {
+    expect(new Set(Object.keys(named))).toEqual(new Set(['#f4efe2', '#2f6f60', '#20344a', '#c9593f']));
+    expect(flag.seen).toBe(4);
+    expect(flag.colours.map(({ pieces }) => pieces.length)).toEqual([1, 1, 1, 1]);
+    expect(flag.colours.filter(({ isGround }) => isGround).map(({ colour }) => colour)).toEqual(['#f4efe2']);
+  });
+
+  it('have their areas to a few hundredths of a pixel along their boundary', () => {
+    const cap = Math.PI * 25.3 ** 2;
+    expect(Math.abs(regionsArea(regionsFrom(flag, named['#c9593f']!)) - cap)).toBeLessThan(0.03 * 2 * Math.PI * 25.3);
+    const both = regionsArea(regionsFrom(flag, named['#2f6f60']!)) + regionsArea(regionsFrom(flag, named['#20344a']!));
+    expect(Math.abs(both - (120.2 * 80.4 - cap))).toBeLessThan(0.03 * (2 * 200 + 2 * Math.PI * 25.3));
+  });
+
+  it('go smoothly on where a third one meets them: the circle stays one', () => {
+    const [piece] = flag.colours[named['#c9593f']!]!.pieces;
+    for (const ring of flatten(piece!.path, 0.005)) {
+      for (let i = 0; i < ring.length; i += 2) {
+        expect(Math.abs(Math.hypot(ring[i]! - 80.2, ring[i + 1]! - 60.4) - 25.3)).toBeLessThan(0.12);
+      }
+    }
+    // Eight pieces of a circle, and one more for each of the two places where it is met.
+    expect(piece!.path.length - 2).toBeLessThanOrEqual(10);
+  });
+
+  it('stacked: each is whole beneath the next', () => {
+    const stacked = trace(FLAG, { layering: 'stacked' });
+    const areas = stacked.colours.map((_, i) => regionsArea(regionsFrom(stacked, i)));
+    expect(areas[0]).toBeCloseTo(160 * 120, 2);
+    for (let i = 1; i < areas.length; i++) {
+      expect(areas[i]).toBeLessThan(areas[i - 1]!);
+      const shared = sharedArea(regionsFrom(stacked, i), regionsFrom(stacked, i - 1));
+      expect(areas[i]! - shared).toBeLessThan(1e-3);
+    }
+  });
+
+  it('leave out what is not beneath: a mark apart from the rest lies on the ground', () => {
+    const apart = painting(120, 60, '#f4efe2', [
+      [[disc(30, 30, 20)], '#20344a'],
+      [[disc(90, 30, 12)], '#c9593f'],
+    ]);
+    const stacked = trace(apart, { layering: 'stacked' });
+    expect(stacked.colours.map(({ pieces }) => pieces.length)).toEqual([1, 1, 1]);
+  });
+
+  it('are merged to a given number, or picked by hand', () => {
+    const two = trace(FLAG, { count: 2 });
+    expect([two.colours.length, two.seen]).toEqual([2, 4]);
+    const picked = trace(FLAG, { picked: ['#f4efe2', '#20344a', '#c9593f'] });
+    expect(picked.colours.map(({ colour }) => colour)).toContain('#c9593f');
+    expect(picked.colours).toHaveLength(3);
+  });
+
+  it('are the same every time', () => {
+    expect(trace(FLAG, { count: 3 }).colours).toEqual(trace(FLAG, { count: 3 }).colours);
+  });
+
+  it('keep what can be seen through apart', () => {
+    const { width, height, data } = painting(80, 80, '#000000', [[[disc(40, 40, 20)], '#c9593f']]);
+    const clear = data.slice();
+    for (let i = 0; i < width * height; i++) {
+      const red = data[4 * i]! / 201;
+      clear.set([201, 89, 63, 255 * red], 4 * i);
+    }
+    const [only, ...others] = trace({ width, height, data: clear }).colours;
+    expect(others).toEqual([]);
+    expect(regionsArea(regionsFrom(trace({ width, height, data: clear }), 0))).toBeCloseTo(Math.PI * 400, -1);
+    expect(only!.isGround).toBe(false);
+  });
+});
+
+describe('tones', () => {
+  it('are greys, as many as asked for, nested by what spans more', () => {
+    const steps = painting(120, 120, '#ffffff', [
+      [[rectangle(10, 10, 100, 100)], '#b0b0b0'],
+      [[rectangle(25, 25, 70, 70)], '#707070'],
+      [[rectangle(40, 40, 40, 40)], '#202020'],
+    ]);
+    const traced = trace(steps, { isGrey: true, layering: 'stacked' });
+    expect(traced.colours.map(({ colour }) => colour)).toEqual(['#ffffff', '#b0b0b0', '#707070', '#202020']);
+    for (const [i, side] of [120, 100, 70, 40].entries()) {
+      expect(regionsArea(regionsFrom(traced, i))).toBeCloseTo(side * side, -1);
+    }
+    expect(trace(steps, { isGrey: true, count: 2 }).colours).toHaveLength(2);
+  });
+});
+
+describe('whatever is painted', () => {
+  const COLOURS = ['#20344a', '#c9593f', '#74b8b0', '#b88a3d', '#2f6f60'] as const;
+  const scene = fc.array(
+    fc.record({
+      x: fc.integer({ min: 5, max: 75 }),
+      y: fc.integer({ min: 5, max: 75 }),
+      size: fc.integer({ min: 6, max: 40 }),
+      corners: fc.integer({ min: 3, max: 9 }),
+      colour: fc.integer({ min: 0, max: 4 }),
+    }),
+    { minLength: 1, maxLength: 7 },
+  );
+  const paint = (shapes: readonly { x: number; y: number; size: number; corners: number; colour: number }[]) =>
+    painting(
+      80,
+      80,
+      '#f4efe2',
+      shapes.map(({ x, y, size, corners, colour }) => [
+        [regularPolygon(corners, size, 0.3 * size, x, y)],
+        COLOURS[colour]!,
+      ]),
+    );
+
+  it('abutting colours share the sheet out: their areas add up to it', () => {
+    fc.assert(
+      fc.property(scene, (shapes) => {
+        const traced = trace(paint(shapes), { detail: 0 });
+        const total = traced.colours.reduce((sum, _, i) => sum + signedArea(traced, i), 0);
+        // Shared boundaries cancel, whatever curves were fitted to them; what is left is how curves are cut to chords.
+        expect(Math.abs(total - 6400)).toBeLessThan(0.05);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('stacked colours nest', () => {
+    fc.assert(
+      fc.property(scene, (shapes) => {
+        const traced = trace(paint(shapes), { layering: 'stacked', detail: 0 });
+        const all = traced.colours.map((_, i) => regionsFrom(traced, i));
+        for (let i = 1; i < all.length; i++) {
+          // Each lies within all that lies beneath it taken together.
+          const beneath = regionsOf(all.slice(0, i).flatMap(ringsOf), 'nonzero');
+          // Where two curves run into each other at a flat angle they may cross by a few hundredths of a pixel.
+          expect(regionsArea(all[i]!) - sharedArea(all[i]!, beneath)).toBeLessThan(0.5);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('every ring is closed and runs with its colour on the right', () => {
+    fc.assert(
+      fc.property(scene, (shapes) => {
+        for (const { pieces } of trace(paint(shapes), { detail: 0 }).colours) {
+          for (const { path, area } of pieces) {
+            expect(path[0]![0]).toBe('M');
+            expect(path.at(-1)![0]).toBe('Z');
+            expect(area).toBeGreaterThan(0);
+            for (const segment of path) for (const v of segment.slice(1)) expect(Number.isFinite(v)).toBe(true);
+          }
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
