@@ -38,17 +38,27 @@ export async function proofNumber(page: Page, name: string): Promise<number> {
   return Number(text.replace(/[^\d.]/g, ''));
 }
 
-/** Drops a file on the work as a hand would. */
-export async function dropFile(page: Page, name: string, content: string): Promise<void> {
+/** Drops a file on the work as a hand would. @param content text, or the bytes of a picture */
+export async function dropFile(page: Page, name: string, content: string | Buffer): Promise<void> {
   const transfer = await page.evaluateHandle(
-    ([fileName, text]) => {
+    ([fileName, base64]) => {
+      const bytes = Uint8Array.from(atob(base64!), (letter) => letter.charCodeAt(0));
       const data = new DataTransfer();
-      data.items.add(new File([text!], fileName!, { type: 'image/svg+xml' }));
+      data.items.add(new File([bytes], fileName!));
       return data;
     },
-    [name, content],
+    [name, Buffer.from(content).toString('base64')],
   );
   for (const event of ['dragenter', 'dragover', 'drop']) {
     await page.dispatchEvent('[data-drop]', event, { dataTransfer: transfer });
   }
+}
+
+/** Restores the demo and opens its crest, a scan, at the Source station. */
+export async function openCrest(page: Page): Promise<void> {
+  await page.request.post('/api/demo/restore');
+  const projects: { id: string; name: string }[] = await (await page.request.get('/api/projects')).json();
+  await page.goto(`/projects/${projects.find(({ name }) => name === 'Saltmarsh crest')!.id}/source`);
+  await page.locator('[data-picture-desk="ready"]').waitFor();
+  await proven(page);
 }

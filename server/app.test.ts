@@ -5,6 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { validateBytes } from 'gltf-validator';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { JobReply, ProjectReply } from '../core/index.ts';
 import { seedDemo } from './demo/seed.ts';
@@ -118,15 +119,73 @@ describe('assets', () => {
   });
 });
 
-describe('the demo and its exports', () => {
-  const finished = async (job: JobReply): Promise<JobReply> => {
-    for (let tries = 0; tries < 200; tries++) {
-      const { body } = await server.call('GET', `/jobs/${job.id}`);
-      if (!['waiting', 'running'].includes(body.state)) return body;
-      await new Promise((wait) => setTimeout(wait, 50));
+describe('pictures', () => {
+  const picture = () =>
+    sharp(
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><circle cx="30" cy="20" r="15"/></svg>',
+      ),
+    );
+
+  it('are kept as they are, and given out as pixels', async () => {
+    const bytes = await picture().png().toBuffer();
+    const { status, body } = await server.call('POST', '/assets', new Uint8Array(bytes));
+    expect(status).toBe(201);
+    const response = await fetch(`${server.url}/assets/${body.hash}/pixels`);
+    expect(JSON.parse(response.headers.get('x-picture')!)).toEqual({ width: 60, height: 40, format: 'png', dpi: null });
+    const pixels = new Uint8Array(await response.arrayBuffer());
+    expect(pixels).toHaveLength(60 * 40 * 4);
+    expect([...pixels.subarray(4 * (20 * 60 + 30), 4 * (20 * 60 + 30) + 4)]).toEqual([0, 0, 0, 255]);
+    const plain = await fetch(`${server.url}/assets/${body.hash}/pixels`, {
+      headers: { 'accept-encoding': 'identity' },
+    });
+    expect(new Uint8Array(await plain.arrayBuffer())).toEqual(pixels);
+  });
+
+  it('that are broken or too large are refused with the reason when their pixels are asked for', async () => {
+    const bomb = await picture().png().toBuffer();
+    bomb.writeUInt32BE(60_000, 16);
+    bomb.writeUInt32BE(60_000, 20);
+    for (const [bytes, reason] of [
+      [bomb, /60000 × 60000 pixels|damaged/],
+      [(await picture().jpeg().toBuffer()).subarray(0, 250), /damaged or ends early/],
+    ] as const) {
+      const { body } = await server.call('POST', '/assets', new Uint8Array(bytes));
+      const pixels = await server.call('GET', `/assets/${body.hash}/pixels`);
+      expect([pixels.status, pixels.body.error.message]).toEqual([expect.any(Number), expect.stringMatching(reason)]);
+      expect(pixels.status).toBeGreaterThanOrEqual(400);
+      expect(pixels.status).toBeLessThan(500);
     }
-    throw new Error('The job does not end.');
+  });
+
+  it('become exports like everything else', async () => {
+    const { body: list } = await server.call('GET', '/projects');
+    const crest = list.find(({ name }: { name: string }) => name === 'Saltmarsh crest') ?? (await restoredCrest());
+    const { body: job } = await server.call('POST', `/projects/${crest.id}/exports`, {
+      format: 'stl',
+      revision: crest.revision,
+    });
+    const { state, report } = await finished(job);
+    expect([state, report?.ok]).toEqual(['done', true]);
+  });
+
+  const restoredCrest = async () => {
+    await server.call('POST', '/demo/restore');
+    const { body } = await server.call('GET', '/projects');
+    return body.find(({ name }: { name: string }) => name === 'Saltmarsh crest');
   };
+});
+
+const finished = async (job: JobReply): Promise<JobReply> => {
+  for (let tries = 0; tries < 400; tries++) {
+    const { body } = await server.call('GET', `/jobs/${job.id}`);
+    if (!['waiting', 'running'].includes(body.state)) return body;
+    await new Promise((wait) => setTimeout(wait, 50));
+  }
+  throw new Error('The job does not end.');
+};
+
+describe('the demo and its exports', () => {
   const demo = async (): Promise<ProjectReply> => (await server.call('POST', '/demo/restore')).body;
 
   it('is restored as it came, both its projects', async () => {

@@ -181,7 +181,7 @@ function byColour(
 /** Sharing less than this of the smaller one is rounding where they touch. */
 const TOUCHING_SHARE = 1e-4;
 
-const GENERIC = /^(path|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
+const GENERIC = /^(path|piece|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
 
 /** A shape's own name where it is alone and has one, the group's where all stand in one, else the colour's. */
 function layerName(shapes: readonly Shape[]): string {

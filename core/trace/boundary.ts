@@ -10,7 +10,7 @@ export interface LabelMap {
   readonly rows: number;
   /** Label of each node; node (x + 1, y + 1) is pixel (x, y). */
   readonly labels: Uint8Array;
-  /** How many labels there are, the frame's included. */
+  /** How many labels there may be, the frame's included. */
   readonly count: number;
   /** Nodes whose right neighbour has another label, in reading order. */
   readonly changes: readonly number[];
@@ -57,7 +57,7 @@ export function framedLabels(labels: Uint8Array, width: number, height: number):
   for (let y = 0; y < height; y++) framed.set(labels.subarray(y * width, (y + 1) * width), (y + 1) * columns + 1);
   const changes: number[] = [];
   for (let node = 0; node + 1 < framed.length; node++) if (framed[node] !== framed[node + 1]) changes.push(node);
-  return { columns, rows: height + 2, labels: framed, count: new Set(framed).size, changes };
+  return { columns, rows: height + 2, labels: framed, count: BEYOND + 1, changes };
 }
 
 /** Frame of paper around what is darker than `level`; labels are 1 for ink, 0 for paper. */

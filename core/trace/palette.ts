@@ -40,9 +40,12 @@ export function runThrough({ width, height, data }: Picture, x: number, y: numbe
 }
 
 function axis(data: Uint8ClampedArray, p: number, q: number, r: number): 0 | 1 | 2 {
-  let [difference, fold] = [0, 0];
+  let difference = 0;
+  let fold = 0;
   for (let c = 0; c < 4; c++) {
-    const [before, here, behind] = [data[q + c]!, data[p + c]!, data[r + c]!];
+    const before = data[q + c]!;
+    const here = data[p + c]!;
+    const behind = data[r + c]!;
     difference += Math.abs(behind - before);
     fold += (here - before) * (here - behind);
   }
@@ -50,13 +53,18 @@ function axis(data: Uint8ClampedArray, p: number, q: number, r: number): 0 | 1 |
   return fold > FLAT * FLAT ? 1 : 2;
 }
 
+/** Pixels of a large picture that are looked at: colours of flat places need no more. */
+const LOOKED_AT = 1_000_000;
+
 /** What a picture's flat places are made of. @param isGrey only lightness counts */
 export function swatchesOf(picture: Picture, isGrey: boolean): Swatch[] {
   const { width, height, data } = picture;
   const counts = new Uint32Array(BINS);
   const sums = new Float64Array(3 * BINS);
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p += 4) {
+  const step = Math.ceil(Math.sqrt((width * height) / LOOKED_AT));
+  for (let y = 0; y < height; y += step) {
+    for (let x = 0; x < width; x += step) {
+      const p = 4 * (y * width + x);
       if (data[p + 3]! < 128 || runThrough(picture, x, y) !== 0) continue;
       const bin = binOf(data[p]!, data[p + 1]!, data[p + 2]!);
       counts[bin]!++;

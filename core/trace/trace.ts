@@ -128,8 +128,8 @@ function levelOf(grey: Grey, prepared: Prepared, { ink }: TraceSettings): number
 function inkColour({ picture: { data } }: Prepared, { values }: Grey, level: number): string {
   const counts = [0, 1, 2].map(() => new Uint32Array(256));
   let total = 0;
-  for (const [i, v] of values.entries()) {
-    if (v >= level) continue;
+  for (let i = 0; i < values.length; i++) {
+    if (values[i]! >= level) continue;
     total++;
     for (let c = 0; c < 3; c++) counts[c]![data[4 * i + c]!]!++;
   }

@@ -6,7 +6,8 @@ import { toggleTheme } from '../app/theme.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { useBuild } from '../store/build.ts';
 import { useLastExport } from '../store/export.ts';
-import { dispatch, redoChange, undoChange, useDocument, useDocumentPart, useProject } from '../store/project.ts';
+import { undoLast } from '../store/picture.ts';
+import { dispatch, redoChange, useDocument, useDocumentPart, useProject } from '../store/project.ts';
 import { SaveMark } from './SaveMark.tsx';
 
 type Freshness = 'current' | 'behind' | 'empty' | 'coming';
@@ -39,7 +40,7 @@ export function BenchHeader({ onHelp }: { onHelp: () => void }) {
       <RouteBar />
       <div className="flex min-w-0 items-center justify-end gap-0.5">
         <SaveMark />
-        <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoChange} />
+        <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoLast} />
         <IconButton icon={Redo2} label="Redo" disabled={!canRedo} onClick={redoChange} />
         <IconButton icon={Moon} label="Day or night bench" onClick={toggleTheme} />
         <IconButton icon={CircleHelp} label="Keys" onClick={onHelp} />

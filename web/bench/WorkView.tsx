@@ -43,7 +43,7 @@ export function WorkView() {
         )}
         {split > 0 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
-            {picture ? <PictureDesk source={picture} /> : <FlatView canSkip={station === 'outline'} />}
+            {picture ? <PictureDesk key={picture.id} source={picture} /> : <FlatView canSkip={station === 'outline'} />}
           </div>
         )}
         {isEmpty && <EmptySheet />}

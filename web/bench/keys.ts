@@ -1,7 +1,8 @@
 // keys.ts — what the keyboard does on the bench; the help dialog shows this very list.
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { redoChange, saveNow, undoChange } from '../store/project.ts';
+import { undoLast } from '../store/picture.ts';
+import { redoChange, saveNow } from '../store/project.ts';
 import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
 
 interface BenchKey {
@@ -21,7 +22,7 @@ const lookKey = (direction: Direction, i: number): BenchKey => ({
 });
 
 export const BENCH_KEYS: readonly BenchKey[] = [
-  { keys: 'mod+z', shown: 'Ctrl Z', does: 'Undo', act: undoChange },
+  { keys: 'mod+z', shown: 'Ctrl Z', does: 'Undo', act: undoLast },
   { keys: 'mod+shift+z, mod+y', shown: 'Ctrl Shift Z', does: 'Redo', act: redoChange },
   { keys: 'mod+s', shown: 'Ctrl S', does: 'Save at once (it saves by itself)', act: () => void saveNow() },
   { keys: 'e', shown: 'E', does: 'Show the edges of all faces', act: screen.toggleWire },

@@ -6,7 +6,7 @@ import type { PictureView } from '../worker/geometry.worker.ts';
 const SIZE = 176;
 const ZOOM = 8;
 
-export function Loupe({ at, view: { bitmap, frame } }: { at: Place; view: PictureView }) {
+export function Loupe({ at, view: { bitmap, fine, frame } }: { at: Place; view: PictureView }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const span = SIZE / ZOOM;
   useEffect(() => {
@@ -15,8 +15,8 @@ export function Loupe({ at, view: { bitmap, frame } }: { at: Place; view: Pictur
     context.clearRect(0, 0, SIZE, SIZE);
     const size = span / frame.scale;
     const [x, y] = [(at.x - frame.x) / frame.scale - size / 2, (at.y - frame.y) / frame.scale - size / 2];
-    context.drawImage(bitmap, x, y, size, size, 0, 0, SIZE, SIZE);
-  }, [at, bitmap, frame, span]);
+    context.drawImage(fine ?? bitmap, x, y, size, size, 0, 0, SIZE, SIZE);
+  }, [at, bitmap, fine, frame, span]);
   return (
     <div
       className="pointer-events-none absolute bottom-4 left-4 z-10 overflow-hidden rounded-edge border-2 border-ink bg-sheet"

@@ -8,7 +8,7 @@ import { changePicture, useWished } from '../store/picture.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';
 import { type Place, sourceView, useSourceView } from '../store/source-view.ts';
-import type { FlatShape } from '../worker/geometry.worker.ts';
+import type { FlatShape, PictureView } from '../worker/geometry.worker.ts';
 import { AreaFrame } from './AreaFrame.tsx';
 import { Bitmap } from './Bitmap.tsx';
 import { LengthLine } from './LengthLine.tsx';
@@ -29,7 +29,9 @@ interface Box {
   readonly height: number;
 }
 
-const MARGIN = 1.12;
+const MARGIN = 1.08;
+/** Screen pixels at the top that the tools cover. */
+const TOOLS = 52;
 
 export function PictureDesk({ source: known }: { source: PictureSource }) {
   const source = useWished(known);
@@ -97,7 +99,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
           event.currentTarget.setPointerCapture(event.pointerId);
           sourceView.set({ tool: { kind: 'length', from: placeAt(event), to: placeAt(event) } });
         } else if (tool?.kind === 'colour') {
-          if (original) pickColour(source, original.bitmap, placeAt(event));
+          if (original) pickColour(source, original.fine ?? original.bitmap, placeAt(event));
         } else drag.current = { x: event.clientX, y: event.clientY, eye: { x, y, scale }, moved: false };
       }}
       onPointerMove={(event) => {
@@ -140,6 +142,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
                         layer={layer}
                         shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? NO_SHAPES}
                         isFilled={fill === 'filled'}
+                        opacity={difference ? 0.3 : 1}
                         wasDragged={() => drag.current?.moved ?? false}
                       />
                     ) : null,
@@ -193,12 +196,13 @@ interface TracedLayerProps {
   layer: Layer;
   shapes: readonly FlatShape[];
   isFilled: boolean;
+  opacity: number;
   /** Whether the pointer has just moved the picture. */
   wasDragged: () => boolean;
 }
 
 /** A click keeps or discards a piece, with Shift all of its colour. */
-const TracedLayer = memo(function TracedLayer({ layer, shapes, isFilled, wasDragged }: TracedLayerProps) {
+const TracedLayer = memo(function TracedLayer({ layer, shapes, isFilled, opacity, wasDragged }: TracedLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const skipped = new Set(layer.skipped);
   return (
@@ -214,6 +218,7 @@ const TracedLayer = memo(function TracedLayer({ layer, shapes, isFilled, wasDrag
             d={d}
             fillRule={fillRule}
             fill={stroke > 0 ? 'none' : fill}
+            fillOpacity={opacity}
             stroke={stroke > 0 && isKept && isFilled ? colour : undefined}
             className={
               stroke > 0 && isKept && isFilled ? '' : selected ? 'stroke-tide' : isKept ? 'stroke-ink' : 'stroke-ink/50'
@@ -236,12 +241,13 @@ const TracedLayer = memo(function TracedLayer({ layer, shapes, isFilled, wasDrag
   );
 });
 
-function boxOf({ bitmap, frame }: { bitmap: ImageBitmap; frame: { scale: number; x: number; y: number } }): Box {
-  return { x: frame.x, y: frame.y, width: bitmap.width * frame.scale, height: bitmap.height * frame.scale };
+function boxOf({ width, height, frame }: Pick<PictureView, 'width' | 'height' | 'frame'>): Box {
+  return { x: frame.x, y: frame.y, width: width * frame.scale, height: height * frame.scale };
 }
 
 function framed({ x, y, width, height }: Box, size: { width: number; height: number }): Eye {
-  return { x: x + width / 2, y: y + height / 2, scale: MARGIN * Math.max(width / size.width, height / size.height) };
+  const scale = MARGIN * Math.max(width / size.width, height / (size.height - TOOLS));
+  return { x: x + width / 2, y: y + height / 2 - (TOOLS / 2) * scale, scale };
 }
 
 /** Adds the colour under the pointer to those that are traced. */

@@ -5,7 +5,7 @@ import { create } from 'zustand';
 import type { Layer, PictureSource } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
 import type { TraceStats } from '../worker/geometry.worker.ts';
-import { dispatch, useProject } from './project.ts';
+import { dispatch, undoChange, useProject } from './project.ts';
 
 /** What can be changed about a picture. */
 export type PictureChange = Partial<Pick<PictureSource, 'prepare' | 'trace' | 'asset' | 'name'>>;
@@ -74,6 +74,8 @@ async function traceWanted(): Promise<void> {
     const outcome = await geometry((api) => api.retrace(project, { ...source, ...change }, report));
     set({ progress: null });
     if (useProject.getState().history === null) break;
+    // Taken back meanwhile.
+    if (!get().wanted[id]) continue;
     if (!outcome.ok) {
       forget(id, change);
       set({ failure: outcome.error.message });
@@ -96,6 +98,12 @@ function forget(id: string, change: PictureChange): void {
   if (wanted[id] !== change) return;
   const { [id]: _, ...rest } = wanted;
   set({ wanted: rest });
+}
+
+/** Takes the last change back: a wish that is still being traced, else what is in the document. */
+export function undoLast(): void {
+  if (Object.keys(get().wanted).length > 0) set({ wanted: {} });
+  else undoChange();
 }
 
 /** Makes layers of the trace that was held back. */

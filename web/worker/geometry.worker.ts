@@ -120,7 +120,13 @@ export interface TraceStats {
 }
 
 export interface PictureView {
+  /** As large as it is shown. */
   readonly bitmap: ImageBitmap;
+  /** Every pixel, where `bitmap` has fewer. */
+  readonly fine: ImageBitmap | null;
+  /** In pixels of the prepared picture. */
+  readonly width: number;
+  readonly height: number;
   readonly frame: { readonly scale: number; readonly x: number; readonly y: number };
   /** Where a threshold parts it; null shows it as it is. */
   readonly level: number | null;
@@ -132,6 +138,8 @@ export interface PictureView {
 
 export interface DifferenceView {
   readonly bitmap: ImageBitmap;
+  readonly width: number;
+  readonly height: number;
   readonly frame: PictureView['frame'];
   /** Pixels that the outlines miss, and that they add; and all that either takes as drawn. */
   readonly missing: number;
@@ -215,16 +223,18 @@ const api = {
       const isShared = level === null;
       const pixels = isShared ? picture.data : twoTones(picture, level);
       const { width, height } = picture;
-      const bitmap = await createImageBitmap(new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height));
-      return {
-        bitmap,
-        frame,
-        level,
-        histogram: histogramOf(greyOf(picture, source.trace.ink)),
-        automatic: otsu(histogramOf(greyOf(picture, source.trace.ink))).level,
-      };
+      const whole = new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height);
+      const share = Math.min(1, SHOWN / Math.max(width, height));
+      // Drawing tens of millions of pixels would hold the page up.
+      const smaller = { resizeWidth: Math.ceil(share * width), resizeHeight: Math.ceil(share * height) };
+      const bitmap = await createImageBitmap(whole, share < 1 ? { ...smaller, resizeQuality: 'high' } : {});
+      const fine = share < 1 ? await createImageBitmap(whole) : null;
+      const histogram = histogramOf(greyOf(picture, source.trace.ink));
+      return { bitmap, fine, width, height, frame, level, histogram, automatic: otsu(histogram).level };
     });
-    return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+    if (!outcome.ok) return outcome;
+    const { bitmap, fine } = outcome.value;
+    return Comlink.transfer(outcome, fine ? [bitmap, fine] : [bitmap]);
   },
 
   /** Where the prepared picture and the pieces that are kept disagree. */
@@ -242,7 +252,7 @@ const api = {
       const pixels = new Uint8ClampedArray(4 * map.length);
       for (const [i, what] of map.entries()) if (what > 0) pixels.set(what === 1 ? MISSING : ADDED, 4 * i);
       const bitmap = await createImageBitmap(new ImageData(pixels, width, height));
-      return { bitmap, frame: prepared.frame, missing, added, drawn };
+      return { bitmap, width, height, frame: prepared.frame, missing, added, drawn };
     });
     return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
   },
@@ -294,6 +304,9 @@ export type GeometryApi = typeof api;
 Comlink.expose(api);
 
 type Report = (share: number) => void;
+
+/** Longest side of a picture as it is drawn on the page. */
+const SHOWN = 2048;
 
 /** Colours of the difference view: what the outlines miss, and what they add. */
 const MISSING = [196, 60, 36, 255] as const;

@@ -21,6 +21,7 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
   const source = useWished(known);
   const { progress, failure, held } = usePicture();
   const stats = usePicture((state) => state.stats[known.id]);
+  const isPending = usePicture((state) => known.id in state.wanted);
   const isKnown = stats !== undefined;
   // Asked for once; every later trace brings its own.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
@@ -55,7 +56,10 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
           </div>
         )}
         {stats && (
-          <p className="text-sm" data-trace-stats>
+          <p
+            className={`text-sm ${isPending ? 'opacity-50' : ''}`}
+            data-trace-stats={isPending ? 'pending' : 'current'}
+          >
             <span className="figure">{formatCount(stats.pieces)}</span> {stats.pieces === 1 ? 'piece' : 'pieces'} of{' '}
             <span className="figure">{formatCount(stats.curves)}</span> lines and curves,{' '}
             <span className="figure">{formatCount(stats.points)}</span> points. The farthest stray is{' '}
