@@ -23,6 +23,8 @@ const FINE = 0.005;
 interface Result {
   readonly overlap: number;
   readonly pieces: number;
+  /** Of the pieces to those of the original. */
+  readonly ratio: number;
   readonly ms: number;
 }
 type Tracer = (grey: Grey) => Promise<{ regions: Region[]; pieces: number; ms: number }>;
@@ -36,19 +38,28 @@ export async function compareTraces(): Promise<void> {
     ['potrace', withPotrace],
   ];
   console.log(
-    `${icons.length} icons, two tones through grey; medians; originals have ${median(icons.map(originalPieces))} pieces\n`,
+    `${icons.length} icons in two tones; medians; the files draw them with ${median(icons.map(originalPieces))} commands, ${median(icons.map(drawnPieces))} lines and curves\n`,
   );
-  console.log('px    tracer          overlap   pieces   ms');
+  console.log('px    input     tracer          overlap   pieces   ratio   ms');
   for (const size of SIZES) {
-    for (const [name, tracer] of tracers) {
-      const results: Result[] = [];
-      for (const icon of icons) results.push(await measure(icon, size, tracer));
-      const [overlap, pieces, ms] = (['overlap', 'pieces', 'ms'] as const).map((key) =>
-        median(results.map((r) => r[key])),
-      );
-      console.log(
-        `${String(size).padEnd(6)}${name.padEnd(16)}${overlap!.toFixed(5).padEnd(10)}${String(pieces).padEnd(9)}${ms!.toFixed(1)}`,
-      );
+    for (const isOneBit of [false, true]) {
+      for (const [name, tracer] of tracers) {
+        const results: Result[] = [];
+        for (const icon of icons) results.push(await measure(icon, size, isOneBit, tracer));
+        const [overlap, pieces, ratio, ms] = (['overlap', 'pieces', 'ratio', 'ms'] as const).map((key) =>
+          median(results.map((r) => r[key])),
+        );
+        const cells = [
+          String(size).padEnd(6),
+          (isOneBit ? 'one bit' : 'grey').padEnd(10),
+          name.padEnd(16),
+          overlap!.toFixed(5).padEnd(10),
+          String(pieces).padEnd(9),
+          ratio!.toFixed(2).padEnd(8),
+          ms!.toFixed(1),
+        ];
+        console.log(cells.join(''));
+      }
     }
   }
 }
@@ -67,13 +78,22 @@ function originalPieces(icon: string): number {
   return pieces;
 }
 
-async function measure(icon: string, size: number, tracer: Tracer): Promise<Result> {
+/** Lines and curves of the shapes, arcs as the eighths of an ellipse that they become. */
+const drawnPieces = (icon: string) =>
+  readSvg(textOf(icon))
+    .shapes.flatMap(({ path }) => path)
+    .filter(([letter]) => letter === 'L' || letter === 'C').length;
+
+async function measure(icon: string, size: number, isOneBit: boolean, tracer: Tracer): Promise<Result> {
   const { shapes } = readSvg(textOf(icon));
   const paths = shapes.map(({ path }) => transformPath(path, scaling(size / 24)));
   const original = filled(paths, shapes[0]!.fillRule);
-  const { regions, pieces, ms } = await tracer(renderCoverage(ringsOf(original), size, size));
+  const grey = renderCoverage(ringsOf(original), size, size);
+  const input = isOneBit ? { ...grey, values: grey.values.map((v) => (v < 0.5 ? 0 : 1)) } : grey;
+  const { regions, pieces, ms } = await tracer(input);
   const shared = sharedArea(original, regions);
-  return { overlap: shared / (regionsArea(original) + regionsArea(regions) - shared), pieces, ms };
+  const overlap = shared / (regionsArea(original) + regionsArea(regions) - shared);
+  return { overlap, pieces, ratio: pieces / drawnPieces(icon), ms };
 }
 
 const filled = (paths: readonly Path[], rule: Shape['fillRule']) =>

@@ -142,8 +142,11 @@ test('projects are made, named, deleted; the demo comes back', async ({ page }) 
   await page.getByRole('button', { name: 'Delete Tide tables' }).click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(page.getByRole('link', { name: /Tide tables/ })).toHaveCount(0);
-  await page.getByRole('button', { name: /Delete Saltmarsh/ }).click();
-  await page.getByRole('button', { name: 'Delete', exact: true }).click();
-  await page.getByRole('button', { name: 'Bring the demo project back' }).click();
+  for (const demo of ['crest', 'mission patch']) {
+    await page.getByRole('button', { name: `Delete Saltmarsh ${demo}` }).click();
+    await page.getByRole('button', { name: 'Delete', exact: true }).click();
+    await expect(page.getByRole('link', { name: `Saltmarsh ${demo}` })).toHaveCount(0);
+  }
+  await page.getByRole('button', { name: 'Bring the demo projects back' }).click();
   await expect(page.getByRole('link', { name: /Saltmarsh mission patch/ })).toBeVisible();
 });

@@ -91,7 +91,8 @@ function matched(marks: readonly PieceMark[], known: readonly PieceMark[]): (str
     for (const [k, other] of known.entries()) {
       const place = boxOverlap(mark.box, other.box);
       if (place < ALIKE) continue;
-      const size = Math.min(mark.area, other.area) / (Math.max(mark.area, other.area) || 1);
+      const larger = Math.max(mark.area, other.area);
+      const size = larger > 0 ? Math.min(mark.area, other.area) / larger : 1;
       const colour = Math.max(0, 1 - labDistance(lab(mark.colour), lab(other.colour)));
       const alike = place * Math.sqrt(size) * colour;
       if (alike >= ALIKE) pairs.push({ i, k, alike });

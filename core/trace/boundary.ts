@@ -71,8 +71,11 @@ export function inkLabels({ width, height, values }: Grey, level: number): Label
     // Runs of paper and ink by turns; the frame ends the last one.
     let isInk = false;
     for (let x = 0; x < width; isInk = !isInk) {
-      if (isInk) for (; x < width && line[x]! < level; x++) labels[row + x] = 1;
-      else while (x < width && !(line[x]! < level)) x++;
+      const start = x;
+      if (isInk) {
+        while (x < width && line[x]! < level) x++;
+        labels.fill(1, row + start, row + x);
+      } else while (x < width && !(line[x]! < level)) x++;
       if (x < width || isInk) changes.push(row + x - 1);
     }
   }
@@ -89,6 +92,7 @@ class Walker {
   private readonly changes: readonly number[];
   private readonly tonesFor: TonesFor;
   private readonly push: PushPlace;
+  /** Bit 0 for the crossing to the right of a node, bit 1 for the one below it. */
   private readonly seen: Uint8Array;
   /** Numbers of the junctions by their cell. */
   private readonly numbers = new Map<number, number>();
@@ -101,18 +105,19 @@ class Walker {
     this.labels = labels;
     this.changes = changes;
     this.tonesFor = tonesFor;
-    this.seen = new Uint8Array(2 * labels.length);
+    this.seen = new Uint8Array(labels.length);
   }
 
   boundaries(): Boundaries {
-    const { labels, columns, seen, changes } = this;
+    const { labels, columns, changes } = this;
     if (this.hasJunctions) this.findJunctions(changes);
     const chains: Chain[] = [];
     for (const cell of this.numbers.keys()) {
-      for (const crossing of this.crossingsOf(cell)) if (!seen[crossing]) chains.push(this.follow(crossing, cell));
+      for (const crossing of this.crossingsOf(cell))
+        if (!this.isSeen(crossing)) chains.push(this.follow(crossing, cell));
     }
     for (const node of changes) {
-      if (seen[2 * node]) continue;
+      if (this.isSeen(2 * node)) continue;
       // Upward has the node on the left, downward on the right.
       const isUp = labels[node]! < labels[node + 1]!;
       chains.push(this.follow(2 * node, isUp ? node : node - columns));
@@ -170,7 +175,7 @@ class Walker {
     let [crossing, at] = [start, cell];
     let to = -1;
     do {
-      seen[crossing] = 1;
+      seen[crossing >> 1]! |= 1 << (crossing & 1);
       const node = crossing >> 1;
       const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
       // The cell beyond: an edge to the right of a node has cells below and above, one below it right and left.
@@ -187,6 +192,10 @@ class Walker {
     } while (crossing !== start);
     const ports = { leaves: this.sideOf(cell, start), enters: this.sideOf(at, crossing) };
     return { points: thinned(points, to < 0), left, right, from, to, ...ports };
+  }
+
+  private isSeen(crossing: number): boolean {
+    return (this.seen[crossing >> 1]! & (1 << (crossing & 1))) !== 0;
   }
 
   private sideOf(cell: number, crossing: number): number {

@@ -141,26 +141,36 @@ export function fitCubic(
   enough: number,
 ): CubicFit {
   const parameters = chordLengths(run, from, to, start, end);
+  const count = Math.max(0, to - from + 1);
   let best: CubicFit | null = null;
   for (let round = 0; round <= NEWTON_ROUNDS; round++) {
-    const points = leastSquares(run, from, parameters, start, end, startTangent, endTangent);
-    const stray = strayOf(run, from, parameters, points);
+    const points = leastSquares(run, from, count, parameters, start, end, startTangent, endTangent);
+    const stray = strayOf(run, from, count, parameters, points);
     const isWorthwhile = !best || stray < GAIN * best.stray;
     if (!best || stray < best.stray) best = { points, stray };
     if (!isWorthwhile || best.stray <= enough || (round > 0 && best.stray > HOPELESS * enough)) break;
-    reparametrize(run, from, parameters, points);
+    reparametrize(run, from, count, parameters, points);
   }
   return best!;
 }
 
+/** Used by one fit at a time: curves are fitted by the thousand. */
+let scratch = new Float64Array(1024);
+
+/** Parameters 0 … 1 by the length of the way, in the first places of a shared array. */
 function chordLengths({ xs, ys }: Run, from: number, to: number, start: Vec, end: Vec): Float64Array {
   const n = to - from + 1;
-  const t = new Float64Array(Math.max(0, n));
-  let [x, y, sum] = [start.x, start.y, 0];
+  if (n > scratch.length) scratch = new Float64Array(2 * n);
+  const t = scratch;
+  let { x, y } = start;
+  let sum = 0;
   for (let i = 0; i < n; i++) {
-    sum += Math.hypot(xs[from + i]! - x, ys[from + i]! - y);
+    const dx = xs[from + i]! - x;
+    const dy = ys[from + i]! - y;
+    sum += Math.sqrt(dx * dx + dy * dy);
     t[i] = sum;
-    [x, y] = [xs[from + i]!, ys[from + i]!];
+    x = xs[from + i]!;
+    y = ys[from + i]!;
   }
   const total = sum + Math.hypot(end.x - x, end.y - y) || 1;
   for (let i = 0; i < n; i++) t[i]! /= total;
@@ -170,6 +180,7 @@ function chordLengths({ xs, ys }: Run, from: number, to: number, start: Vec, end
 function leastSquares(
   { xs, ys }: Run,
   from: number,
+  count: number,
   parameters: Float64Array,
   p0: Vec,
   p3: Vec,
@@ -178,11 +189,13 @@ function leastSquares(
 ): [Vec, Vec, Vec, Vec] {
   let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
   const dot = t1.x * t2.x + t1.y * t2.y;
-  for (let i = 0; i < parameters.length; i++) {
+  for (let i = 0; i < count; i++) {
     const t = parameters[i]!;
     const u = 1 - t;
-    const [b1, b2] = [3 * u * u * t, 3 * u * t * t];
-    const [w0, w3] = [u * u * u + b1, b2 + t * t * t];
+    const b1 = 3 * u * u * t;
+    const b2 = 3 * u * t * t;
+    const w0 = u * u * u + b1;
+    const w3 = b2 + t * t * t;
     const dx = xs[from + i]! - (p0.x * w0 + p3.x * w3);
     const dy = ys[from + i]! - (p0.y * w0 + p3.y * w3);
     c00 += b1 * b1;
@@ -200,27 +213,45 @@ function leastSquares(
   return [p0, { x: p0.x + alpha * t1.x, y: p0.y + alpha * t1.y }, { x: p3.x + beta * t2.x, y: p3.y + beta * t2.y }, p3];
 }
 
-function strayOf({ xs, ys }: Run, from: number, parameters: Float64Array, points: CubicFit['points']): number {
+function strayOf(
+  { xs, ys }: Run,
+  from: number,
+  count: number,
+  parameters: Float64Array,
+  points: CubicFit['points'],
+): number {
   const [p0, p1, p2, p3] = points;
   let worst = 0;
-  for (let i = 0; i < parameters.length; i++) {
+  for (let i = 0; i < count; i++) {
     const t = parameters[i]!;
     const u = 1 - t;
-    const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const a = u * u * u;
+    const b = 3 * u * u * t;
+    const c = 3 * u * t * t;
+    const d = t * t * t;
     const ex = a * p0.x + b * p1.x + c * p2.x + d * p3.x - xs[from + i]!;
     const ey = a * p0.y + b * p1.y + c * p2.y + d * p3.y - ys[from + i]!;
-    worst = Math.max(worst, ex * ex + ey * ey);
+    if (ex * ex + ey * ey > worst) worst = ex * ex + ey * ey;
   }
   return Math.sqrt(worst);
 }
 
 /** One step of Newton's method towards the nearest parameter of every point. */
-function reparametrize({ xs, ys }: Run, from: number, parameters: Float64Array, points: CubicFit['points']): void {
+function reparametrize(
+  { xs, ys }: Run,
+  from: number,
+  count: number,
+  parameters: Float64Array,
+  points: CubicFit['points'],
+): void {
   const [p0, p1, p2, p3] = points;
-  for (let i = 0; i < parameters.length; i++) {
+  for (let i = 0; i < count; i++) {
     const t = parameters[i]!;
     const u = 1 - t;
-    const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const a = u * u * u;
+    const b = 3 * u * u * t;
+    const c = 3 * u * t * t;
+    const d = t * t * t;
     const ex = a * p0.x + b * p1.x + c * p2.x + d * p3.x - xs[from + i]!;
     const ey = a * p0.y + b * p1.y + c * p2.y + d * p3.y - ys[from + i]!;
     const dx = 3 * (u * u * (p1.x - p0.x) + 2 * u * t * (p2.x - p1.x) + t * t * (p3.x - p2.x));

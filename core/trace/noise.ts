@@ -8,7 +8,7 @@ const QUANTILE = 0.75;
 /** … of the absolute values of a normal distribution, in standard deviations. */
 const AT_QUANTILE = 1.15;
 /** Points that are looked at, at the most. */
-const SAMPLES = 4000;
+const SAMPLES = 600;
 
 /**
  * Standard deviation of the points across their boundary, px. Third differences leave out whatever bends evenly.

@@ -176,7 +176,7 @@ function findCorners(row: Row, { corner, smooth }: OutlineOptions): Corner[] {
   const [first, last] = row.isClosed ? [0, row.count - 1] : [span, row.count - 1 - span];
   for (let i = first; i <= last; i++) {
     const [from, to] = [i + row.zero - span, i + row.zero + span];
-    if (straightness(row.all, from, to) > enough) continue;
+    if (straightness(row.all, from, to) > enough || isBow(row.all, from, to)) continue;
     const before = fitLine(row.all, from, from + reach);
     const behind = fitLine(row.all, to - reach, to);
     const turn = Math.acos(
@@ -205,6 +205,20 @@ function straightness({ xs, ys }: Run, from: number, to: number): number {
   const [vx, vy] = [xs[to]! - xs[middle]!, ys[to]! - ys[middle]!];
   return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy));
 }
+
+/**
+ * Whether a run bends evenly: halfway to its middle a bow stands at three quarters of its height, a kink at half of it.
+ * What lies between is looked into more closely.
+ */
+function isBow({ xs, ys }: Run, from: number, to: number): boolean {
+  const [dx, dy] = [xs[to]! - xs[from]!, ys[to]! - ys[from]!];
+  const height = (i: number) => Math.abs((xs[i]! - xs[from]!) * dy - (ys[i]! - ys[from]!) * dx);
+  const quarter = (to - from) >> 2;
+  return height(from + quarter) + height(to - quarter) > 2 * BOW * height((from + to) >> 1);
+}
+
+/** From this share on it is a bow, whatever the noise. */
+const BOW = 0.7;
 
 function strongest(found: readonly Corner[], row: Row): Corner[] {
   const gap = ({ index, apex }: Corner) => {
@@ -313,6 +327,11 @@ function linesBetween(row: Row, first: number, last: number, { smooth }: Outline
   const run: Run = row.all;
   const [start, end] = [first + row.zero, last + row.zero];
   const isStraight = (a: number, b: number): Line | null => {
+    // The middle of a bend lies off the chord: most curves are told by that alone.
+    const m = (a + b) >> 1;
+    const [dx, dy] = [run.xs[b]! - run.xs[a]!, run.ys[b]! - run.ys[a]!];
+    const off = (run.xs[m]! - run.xs[a]!) * dy - (run.ys[m]! - run.ys[a]!) * dx;
+    if (off * off > 4 * smooth * smooth * (dx * dx + dy * dy)) return null;
     const line = fitLine(run, a, b);
     return line.stray <= smooth && line.sagitta <= 0.35 * smooth ? line : null;
   };
@@ -320,7 +339,7 @@ function linesBetween(row: Row, first: number, last: number, { smooth }: Outline
   for (let a = start; a + LINE_POINTS - 1 <= end; ) {
     let b = a + LINE_POINTS - 1;
     if (!isStraight(a, b)) {
-      a++;
+      a += 2;
       continue;
     }
     // Doubling, then halving.
@@ -423,16 +442,15 @@ function pushCurves(
       // The few points beside a corner hold both its sides, and say nothing about the curve.
       return end.index - from <= 3 ? worst : Math.max(worst, whole.stray);
     }
-    let [low, high] = [from + 2, end.index - 2];
-    let cut = from + 2;
+    // The stray of a cubic grows with about the fifth power of its length, which says where to look for the longest one.
+    let [cut, tooFar, stray] = [from + 2, end.index, whole.stray];
     let piece: CubicFit | null = null;
-    while (low <= high) {
-      const middle = (low + high) >> 1;
-      const shorter = upTo(row, from, middle, at, tangent, smooth);
-      if (shorter.stray <= smooth) {
-        [cut, piece] = [middle, shorter];
-        low = middle + 1;
-      } else high = middle - 1;
+    while (tooFar - cut > Math.max(1, CLOSE_ENOUGH * (cut - from))) {
+      const guess = from + Math.round((tooFar - from) * (smooth / stray) ** 0.2);
+      const next = Math.min(tooFar - 1, Math.max(cut + 1, (guess + ((cut + tooFar) >> 1)) >> 1));
+      const shorter = upTo(row, from, next, at, tangent, smooth);
+      if (shorter.stray <= smooth) [cut, piece] = [next, shorter];
+      else [tooFar, stray] = [next, shorter.stray];
     }
     // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
     const halfway = (from + end.index) >> 1;
@@ -445,6 +463,9 @@ function pushCurves(
   }
   return worst;
 }
+
+/** A piece is long enough when it is this share of its length short of the longest. */
+const CLOSE_ENOUGH = 0.04;
 
 /** The piece from a place to a point of the row, arriving in its direction there. */
 function upTo(row: Row, from: number, to: number, at: Vec, tangent: Vec, smooth: number): CubicFit {

@@ -56,9 +56,14 @@ export const pushPlace: PushPlace = (tones, x, y, x2, y2, points) => {
  * or something else is near.
  */
 function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean {
-  const [nw, n, ne] = [tones.at(x - 1, y - 1), tones.at(x, y - 1), tones.at(x + 1, y - 1)];
-  const [west, east] = [tones.at(x - 1, y), tones.at(x + 1, y)];
-  const [sw, s, se] = [tones.at(x - 1, y + 1), tones.at(x, y + 1), tones.at(x + 1, y + 1)];
+  const nw = tones.at(x - 1, y - 1);
+  const n = tones.at(x, y - 1);
+  const ne = tones.at(x + 1, y - 1);
+  const west = tones.at(x - 1, y);
+  const east = tones.at(x + 1, y);
+  const sw = tones.at(x - 1, y + 1);
+  const s = tones.at(x, y + 1);
+  const se = tones.at(x + 1, y + 1);
   // Scharr's kernel, whose direction errs least.
   let gx = 3 * (ne - nw) + 10 * (east - west) + 3 * (se - sw);
   let gy = 3 * (sw - nw) + 10 * (s - n) + 3 * (se - ne);
@@ -78,9 +83,14 @@ function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean
 
 /** Bilinear, in pixel numbers. */
 function sample(tones: Tones, x: number, y: number): number {
-  const [i, j] = [Math.floor(x), Math.floor(y)];
-  const [u, v] = [x - i, y - j];
-  const [a, b, c, d] = [tones.at(i, j), tones.at(i + 1, j), tones.at(i, j + 1), tones.at(i + 1, j + 1)];
+  const i = Math.floor(x);
+  const j = Math.floor(y);
+  const u = x - i;
+  const v = y - j;
+  const a = tones.at(i, j);
+  const b = tones.at(i + 1, j);
+  const c = tones.at(i, j + 1);
+  const d = tones.at(i + 1, j + 1);
   const top = a + u * (b - a);
   return top + v * (c + u * (d - c) - top);
 }

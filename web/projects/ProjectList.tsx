@@ -77,7 +77,7 @@ export function ProjectList() {
       {projects && !projects.some((project) => project.isDemo) && (
         <p className="mt-8">
           <button type="button" className="text-tide underline" onClick={() => void attempt(api.restoreDemo)}>
-            Bring the demo project back
+            Bring the demo projects back
           </button>
         </p>
       )}
@@ -100,7 +100,7 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
       <input {...getInputProps({ 'aria-label': 'Begin with files' })} />
       <FileUp size={26} strokeWidth={1.5} className="text-tide" aria-hidden />
       <p>
-        Drop an SVG file to begin,
+        Drop a picture or an SVG file to begin,
         <br />
         or <span className="text-tide underline">choose one</span>
       </p>
@@ -140,7 +140,7 @@ function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
           </span>
         ) : (
           <span>
-            {isDemo && <IconButton icon={RotateCcw} label="Restore the demo as it came" onClick={onRestore} />}
+            {isDemo && <IconButton icon={RotateCcw} label="Restore the demos as they came" onClick={onRestore} />}
             <IconButton icon={Trash2} label={`Delete ${name}`} onClick={() => setAsking(true)} />
           </span>
         )}
