@@ -139,6 +139,29 @@ test('a picture dropped in becomes a layer a colour, is retraced without losing 
   expect(trouble).toEqual([]);
 });
 
+test('a photograph says how many pieces it has before layers are made of them', async ({ page }) => {
+  await openDemo(page, 'source');
+  const layers = page.getByRole('list', { name: 'Layers' }).getByRole('listitem');
+  const before = await layers.count();
+  // Grain over soft waves: nothing flat in it.
+  const pixels = Buffer.from(
+    Array.from({ length: 400 * 300 }, (_, i) => {
+      const v = 128 + 70 * Math.sin((i % 400) / 31) * Math.cos(Math.floor(i / 400) / 23) + ((i * 7919) % 61);
+      return [v, 0.8 * v, 255 - v];
+    }).flat(),
+  );
+  const photo = await sharp(pixels, { raw: { width: 400, height: 300, channels: 3 } })
+    .png()
+    .toBuffer();
+  await dropFile(page, 'marsh.png', photo);
+  const dialog = page.getByRole('alertdialog', { name: 'marsh.png has many pieces' });
+  await expect(dialog).toContainText(/The trace has \d+ pieces of \d+ lines and curves/);
+  expect(await layers.count()).toBe(before);
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await expect(dialog).toHaveCount(0);
+  expect(await layers.count()).toBe(before);
+});
+
 test('what cannot be traced is said, and nothing is lost', async ({ page }) => {
   await openDemo(page, 'source');
   const layers = page.getByRole('list', { name: 'Layers' }).getByRole('listitem');

@@ -3,7 +3,8 @@ import { expect, test } from '@playwright/test';
 import { dropFile, openDemo, proofNumber, proven, saved, troubleOn } from './bench.ts';
 
 const BAD: [name: string, content: string, message: RegExp][] = [
-  ['photo.svg', 'GIF89a…', /no <svg> element begins in it/],
+  ['photo.svg', 'GIF89a…', /The GIF file is damaged or ends early/],
+  ['letter.svg', 'Dear observatory', /This is neither an SVG drawing nor a picture that can be read/],
   ['broken.svg', '<svg><g></svg>', /not well-formed XML: line 1, column \d+/],
   ['empty.svg', '', /The file is empty/],
   [

@@ -91,7 +91,7 @@ export function tracedInk(grey: Grey, options: InkOptions = {}): { outlines: Ink
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
   const { contours, stairs } = inkContours(grey, level);
   const kept = contours.map((points, i) => ({ points, area: ringArea(points), stair: stairs?.[i] }));
-  const large = kept.filter(({ area }) => Math.abs(area) >= detail);
+  const large = kept.filter(({ area, points }) => Math.abs(area) >= detail && points.length >= 6);
   const fitted = {
     smooth: smooth ?? (stairs ? STAIRCASE_SMOOTH : smoothFor(large.map(({ points }) => points))),
     corner: (cornerDeg * Math.PI) / 180,

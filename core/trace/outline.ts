@@ -86,7 +86,7 @@ function isSimple(path: Path): boolean {
   );
 }
 
-/** A ring without points that lie nearer to the one before: rounding leaves two where a curve closes. */
+/** A ring without points that lie nearer to the one before. */
 function spaced(ring: Float64Array, gap: number): Float64Array {
   const kept: number[] = [];
   const isApart = (x: number, y: number, i: number) => Math.hypot(x - kept[i]!, y - kept[i + 1]!) > gap;

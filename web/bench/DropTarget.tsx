@@ -1,7 +1,7 @@
 // DropTarget.tsx — files dropped on the work are brought in.
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { bringIn, useImport } from '../store/import.ts';
+import { bringIn, decideHeld, useImport } from '../store/import.ts';
 import { cancelGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
@@ -10,7 +10,7 @@ export function DropTarget({ children }: { children: ReactNode }) {
     noClick: true,
     noKeyboard: true,
   });
-  const { busy, progress } = useImport();
+  const { busy, progress, held } = useImport();
   useEffect(() => {
     // A picture on the clipboard comes in like a dropped file.
     const paste = (event: ClipboardEvent) => {
@@ -23,6 +23,24 @@ export function DropTarget({ children }: { children: ReactNode }) {
   return (
     <div {...getRootProps()} className="relative min-h-0 min-w-0" data-drop>
       {children}
+      {held && (
+        <div className="absolute inset-0 z-20 grid place-items-center bg-ink/30">
+          <div
+            className="max-w-sm rounded-edge bg-sheet p-5"
+            role="alertdialog"
+            aria-label={`${held.file} has many pieces`}
+          >
+            <h2 className="font-serif text-lg">{held.file}</h2>
+            <p className="my-2">{held.message}</p>
+            <button type="button" className="mr-4 text-tide underline" onClick={() => decideHeld(true)}>
+              Bring it in all the same
+            </button>
+            <button type="button" className="text-tide underline" onClick={() => decideHeld(false)}>
+              Leave it
+            </button>
+          </div>
+        </div>
+      )}
       {(isDragActive || busy) && (
         <div className="pointer-events-none absolute inset-0 z-20 grid place-items-center bg-tide/20">
           <p className="rounded-edge bg-sheet px-4 py-2 font-serif text-lg" role="status">

@@ -5,6 +5,7 @@ import { create } from 'zustand';
 import { type LeftOut, PICTURE_LIMITS, SVG_LIMITS, sniffPicture, type Warning } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
+import type { Import } from '../worker/geometry.worker.ts';
 import { changePicture } from './picture.ts';
 import { dispatch, useProject } from './project.ts';
 import { screen } from './screen.ts';
@@ -28,9 +29,11 @@ interface ImportState {
   readonly progress: number | null;
   /** Results of the last drop. */
   readonly results: readonly ImportResult[];
+  /** A picture whose trace has so many pieces that it waits for a word before layers are made of them. */
+  readonly held: { readonly file: string; readonly value: Import; readonly message: string } | null;
 }
 
-export const useImport = create<ImportState>(() => ({ busy: null, progress: null, results: [] }));
+export const useImport = create<ImportState>(() => ({ busy: null, progress: null, results: [], held: null }));
 
 /** Files that wait for a project that is just being opened. */
 let waiting: { readonly project: string; readonly files: readonly File[] } | null = null;
@@ -81,20 +84,33 @@ async function bringInOne(file: File): Promise<ImportResult> {
     useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
     if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
-    const { source, layers, warnings, leftOut, size } = outcome.value;
-    dispatch({ do: 'add-source', source, layers: [...layers] });
-    screen.select(
-      layers
-        .filter((layer) => layer.shown)
-        .slice(-1)
-        .map((layer) => layer.id),
-    );
-    screen.lookFrom('three-quarter');
-    if (source.kind === 'picture') sourceView.set({ source: source.id, openStep: null, tool: null });
-    return { ...nothing, source: source.id, layers: layers.length, size, warnings, leftOut };
+    const many = outcome.value.warnings.find(({ code }) => code === 'many');
+    if (!many) return taken(file.name, outcome.value);
+    useImport.setState({ held: { file: file.name, value: outcome.value, message: many.message } });
+    return { ...nothing, error: 'It waits for your word.' };
   } catch (error) {
     return { ...nothing, error: error instanceof Error ? error.message : String(error) };
   }
+}
+
+/** Makes the layers of what came in, and shows them. */
+function taken(file: string, { source, layers, warnings, leftOut, size }: Import): ImportResult {
+  dispatch({ do: 'add-source', source, layers: [...layers] });
+  screen.select(
+    layers
+      .filter((layer) => layer.shown)
+      .slice(-1)
+      .map((layer) => layer.id),
+  );
+  screen.lookFrom('three-quarter');
+  if (source.kind === 'picture') sourceView.set({ source: source.id, openStep: null, tool: null });
+  return { file, source: source.id, error: null, layers: layers.length, size, warnings, leftOut };
+}
+
+/** Brings in the picture that was held back, or leaves it. */
+export function decideHeld(isWanted: boolean): void {
+  const { held } = useImport.getState();
+  useImport.setState({ held: null, results: held && isWanted ? [taken(held.file, held.value)] : [] });
 }
 
 /** A picture's file in place of the one it has: its layers and recipes stay. */
