@@ -59,9 +59,16 @@ const LINE_POINTS = 7;
 export function traceOutline(points: Float64Array, options: OutlineOptions): TracedOutline {
   const row = new Row(points, true);
   if (row.count < 8) return polygon(row);
-  // Both sides of a thin tip may be drawn over each other, most often by a corner that is rebuilt too far out.
-  for (const corner of [options.corner, Math.max(options.corner, BLUNT), Math.PI]) {
-    const outline = fittedOutline(row, points, { ...options, corner });
+  // Both sides of a thin tip may be drawn over each other, most often by a corner that is rebuilt too far out, and noise may
+  // tie a curve in a small loop.
+  const { corner, smooth } = options;
+  for (const attempt of [
+    options,
+    { corner: Math.max(corner, BLUNT), smooth },
+    { corner, smooth: 2 * smooth },
+    { corner: Math.PI, smooth: 2 * smooth },
+  ]) {
+    const outline = fittedOutline(row, points, attempt);
     if (isSimple(outline.path)) return outline;
   }
   return polygon(row);
@@ -80,10 +87,8 @@ const BLUNT = 1.2;
 const TOUCHING = 0.01;
 
 function isSimple(path: Path): boolean {
-  return ringsAreApart(
-    flatten(path, 0.05).map((ring) => spaced(ring, 2 * TOUCHING)),
-    TOUCHING,
-  );
+  const rings = flatten(path, 0.05).map((ring) => spaced(ring, 2 * TOUCHING));
+  return rings.length > 0 && rings.every(({ length }) => length >= 6) && ringsAreApart(rings, TOUCHING);
 }
 
 /** A ring without points that lie nearer to the one before. */
