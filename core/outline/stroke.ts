@@ -4,6 +4,7 @@ import { polylines } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { ringArea, ringsOf } from './measure.ts';
 import { regionsOf } from './regions.ts';
+import { reversed } from './reverse.ts';
 import type { Region, Ring } from './types.ts';
 
 /**
@@ -107,11 +108,5 @@ function disc([x, y]: Place, radius: number, tolerance: number): Ring {
 
 /** Parts that overlap must all wind one way to unite. */
 function counterClockwise(ring: Ring): Ring {
-  if (ringArea(ring) >= 0) return ring;
-  const turned = new Float64Array(ring.length);
-  for (let i = 0; i < ring.length; i += 2) {
-    turned[i] = ring[ring.length - 2 - i]!;
-    turned[i + 1] = ring[ring.length - 1 - i]!;
-  }
-  return turned;
+  return ringArea(ring) >= 0 ? ring : reversed(ring);
 }

@@ -2,20 +2,13 @@
 import fc from 'fast-check';
 import type { Region, Ring } from '../outline/types.ts';
 
+export { reversed } from '../outline/reverse.ts';
+
 export const ring = (...values: number[]): Ring => Float64Array.from(values);
 
 /** Counter-clockwise. */
 export const rectangle = (x: number, y: number, width: number, height: number): Ring =>
   ring(x, y, x + width, y, x + width, y + height, x, y + height);
-
-export function reversed(points: Ring): Ring {
-  const result = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i += 2) {
-    result[i] = points[points.length - 2 - i]!;
-    result[i + 1] = points[points.length - 1 - i]!;
-  }
-  return result;
-}
 
 /** Corners on a circle, the first at angle `turn`, counter-clockwise. */
 export function regularPolygon(corners: number, radius: number, turn = 0, cx = 0, cy = 0): Ring {

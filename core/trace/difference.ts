@@ -1,6 +1,6 @@
 // difference.ts — where a picture and what was traced from it disagree, pixel by pixel.
 import type { Shape } from '../io/svg/read.ts';
-import { ringsOf } from '../outline/measure.ts';
+import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { strokeRegions } from '../outline/stroke.ts';
 import { flatten } from '../path/flatten.ts';
@@ -8,7 +8,7 @@ import { transformPath } from '../path/matrix.ts';
 import { labDistance, labOf, luma, rgbOfHex } from '../picture/colour.ts';
 import { renderCoverage } from '../picture/coverage.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
-import { otsu } from '../picture/steps/threshold.ts';
+import { otsu, setLevel } from '../picture/steps/threshold.ts';
 import type { Prepared } from '../picture/types.ts';
 import type { TraceSettings } from './settings.ts';
 
@@ -45,8 +45,7 @@ export function differenceOf(prepared: Prepared, shapes: readonly Shape[], setti
   };
   if (settings.mode === 'ink' || settings.mode === 'centreline') {
     const grey = greyOf(prepared.picture, settings.ink);
-    const own = prepared.level === null ? null : settings.ink === 'light' ? 1 - prepared.level : prepared.level;
-    const level = own ?? otsu(histogramOf(grey)).level;
+    const level = setLevel(prepared, settings.ink) ?? otsu(histogramOf(grey)).level;
     for (let i = 0; i < map.length; i++) {
       const [wanted, has] = [grey.values[i]! < level, painted[i]! > 0];
       set(i, wanted, has, wanted === has);
@@ -83,16 +82,10 @@ function paint({ picture: { width, height }, frame }: Prepared, shapes: readonly
         ? regionsOf(flatten(inPixels, 0.05), 'evenodd')
         : strokeRegions(inPixels, strokeWidth / frame.scale, 0.05);
     // Only rows and columns the shape spans.
-    const rings = regions.flatMap((region) => ringsOf([region]));
-    let [minX, minY, maxX, maxY] = [width, height, 0, 0];
-    for (const ring of rings) {
-      for (let i = 0; i < ring.length; i += 2) {
-        minX = Math.min(minX, ring[i]!);
-        maxX = Math.max(maxX, ring[i]!);
-        minY = Math.min(minY, ring[i + 1]!);
-        maxY = Math.max(maxY, ring[i + 1]!);
-      }
-    }
+    const rings = ringsOf(regions);
+    const box = boundsOf(rings);
+    if (!box) continue;
+    const { minX, minY, maxX, maxY } = box;
     const [x0, y0] = [Math.max(0, Math.floor(minX)), Math.max(0, Math.floor(minY))];
     const [w, h] = [Math.min(width, Math.ceil(maxX)) - x0, Math.min(height, Math.ceil(maxY)) - y0];
     if (w <= 0 || h <= 0) continue;

@@ -54,19 +54,19 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   const { width, height } = picture;
   const { colours, seen } = coloursOf(picture, options);
   const raw = withoutSmall(labelled(picture, colours, options.isGrey), width, height, options.detail);
-  const order = paintOrder(raw, width, height, colours.length);
+  const ground = groundOf(raw, width, height);
+  const order = paintOrder(raw, width, height, colours.length, ground);
   const ranks = new Uint8Array(colours.length + 1);
   for (const [rank, label] of order.entries()) ranks[label] = rank + 1;
   const labels = raw.map((label) => ranks[label]!);
   const ranked = order.map((label) => colours[label - 1]!);
   const network = networkOf(framedLabels(labels, width, height), tonesFor(picture, ranked), options);
-  const ground = groundOf(labels, width, height);
   return {
     colours: ranked.map((rgb, i) => ({
       colour: hexOf(rgb),
       pieces:
         options.layering === 'abutting' ? piecesOf(network, (label) => label === i + 1) : stackedPieces(network, i + 1),
-      isGround: i + 1 === ground,
+      isGround: order[i] === ground,
     })),
     network,
     seen,
@@ -90,8 +90,7 @@ function greyed([r, g, b]: Rgb): Rgb {
 }
 
 /** Labels from the lowest to the topmost: the ground, then what covers more with its holes filled. */
-function paintOrder(labels: Uint8Array, width: number, height: number, count: number): number[] {
-  const ground = groundOf(labels, width, height);
+function paintOrder(labels: Uint8Array, width: number, height: number, count: number, ground: number): number[] {
   const boxes = Array.from({ length: count + 1 }, () => [Infinity, Infinity, -Infinity, -Infinity, 0]);
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {

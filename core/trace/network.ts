@@ -1,6 +1,7 @@
 // network.ts — the boundaries of a map of labels as one network of curves. Where three meet, two of them usually go on
 // smoothly and are fitted as one curve that the third ends on; every piece between two junctions is one curve for both
 // its sides, so that neighbours share it exactly.
+import { reversed } from '../outline/reverse.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { BEYOND, boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
 import { fitLine, type Vec } from './fit.ts';
@@ -120,7 +121,7 @@ function meetingsOf(chains: readonly Chain[], map: LabelMap, junctions: Float64A
 
 /** The line that a chain follows near one of its ends, pointing away from the junction. */
 function directionOf({ link: chain, isStart }: End, junction: Vec): Direction {
-  const all = isStart ? chain.points : reversedPoints(chain.points);
+  const all = isStart ? chain.points : reversed(chain.points);
   const near = clearOf(all, junction);
   const count = Math.min(SIDE, near.length / 2);
   if (count < 2) {
@@ -159,10 +160,10 @@ function fitTrack(
   const pushEnd = ({ x, y }: Vec) => points.push(x, y);
   if (!isClosed) pushEnd(at(departure(steps[0]!)));
   for (const step of steps) {
-    let row = step.isForward ? step.link.points : reversedPoints(step.link.points);
+    let row = step.isForward ? step.link.points : reversed(step.link.points);
     if (step.link.from >= 0) {
       row = clearOf(row, at(departure(step)));
-      row = reversedPoints(clearOf(reversedPoints(row), at(arrival(step))));
+      row = reversed(clearOf(reversed(row), at(arrival(step))));
     }
     for (const v of row) points.push(v);
     breaks.push(points.length / 2 - 1);
@@ -217,11 +218,6 @@ function ordered(cuts: readonly Cut[], isClosed: boolean): Cut[] {
 /** Whether the numbers of a closed curve's cuts begin anew before the last one, so that the last must not pass the first. */
 function isOneRound(cuts: readonly Cut[]): boolean {
   return cuts.some((cut, i) => i > 0 && place(cut) < place(cuts[i - 1]!));
-}
-
-function reversedPoints(points: Float64Array): Float64Array {
-  const n = points.length;
-  return Float64Array.from({ length: n }, (_, i) => points[n - 2 - i + 2 * (i & 1)]!);
 }
 
 function stretchOf(path: Path): Stretch {
@@ -353,9 +349,9 @@ function moved(stretch: Stretch, start: Vec | null, end: Vec | null): Stretch {
 
 export function backward({ start, segments }: Stretch): Stretch {
   const starts = [start, ...segments.map(endOf)];
-  const reversed = segments.map((segment, i): Segment => {
+  const turned = segments.map((segment, i): Segment => {
     const { x, y } = starts[i]!;
     return segment[0] === 'C' ? ['C', segment[3], segment[4], segment[1], segment[2], x, y] : ['L', x, y];
   });
-  return { start: starts.at(-1)!, segments: reversed.reverse() };
+  return { start: starts.at(-1)!, segments: turned.reverse() };
 }

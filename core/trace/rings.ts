@@ -1,5 +1,5 @@
 // rings.ts — closed boundaries of sets of labels, put together from a network's edges, and nested: outlines with holes.
-import { ringArea } from '../outline/measure.ts';
+import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { backward, type Network, type Stretch } from './network.ts';
 
@@ -104,10 +104,10 @@ function ringFrom(
 export function piecesFrom(rings: readonly TracedRing[]): Piece[] {
   const outers = rings.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
   const holes = new Map<TracedRing, TracedRing[]>(outers.map((outer) => [outer, []]));
-  const boxes = new Map(outers.map((outer) => [outer, boxOf(outer.points)]));
+  const boxes = new Map(outers.map((outer) => [outer, boundsOf([outer.points])!]));
   for (const hole of rings) {
     if (hole.area > 0) continue;
-    const box = boxOf(hole.points);
+    const box = boundsOf([hole.points])!;
     const around = outers.find((outer) => {
       if (outer.area < -hole.area) return false;
       const wide = boxes.get(outer)!;
@@ -125,17 +125,6 @@ export function piecesFrom(rings: readonly TracedRing[]): Piece[] {
       rings: own.map(({ points }) => points),
     };
   });
-}
-
-function boxOf(points: Float64Array) {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < points.length; i += 2) {
-    minX = Math.min(minX, points[i]!);
-    maxX = Math.max(maxX, points[i]!);
-    minY = Math.min(minY, points[i + 1]!);
-    maxY = Math.max(maxY, points[i + 1]!);
-  }
-  return { minX, minY, maxX, maxY };
 }
 
 /** Whether most of a few points spread over one ring lie in the other: they may touch. */

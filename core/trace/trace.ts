@@ -5,7 +5,7 @@ import { transformPath } from '../path/matrix.ts';
 import type { Path } from '../path/types.ts';
 import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
-import { otsu } from '../picture/steps/threshold.ts';
+import { otsu, setLevel } from '../picture/steps/threshold.ts';
 import type { Grey, Prepared } from '../picture/types.ts';
 import { traceCentrelines } from './centreline.ts';
 import { traceFlats } from './flats.ts';
@@ -120,8 +120,7 @@ function levelOf(grey: Grey, prepared: Prepared, { ink }: TraceSettings): number
   const { between, level } = otsu(histogramOf(grey));
   // Two bins of 256 apart is what compression leaves of one tone.
   if (between < 1) return null;
-  if (prepared.level === null) return level;
-  return ink === 'light' ? 1 - prepared.level : prepared.level;
+  return setLevel(prepared, ink) ?? level;
 }
 
 /** The colour that ink has in its middle: each channel's median, which fringes do not move. */

@@ -6,19 +6,43 @@ import type { DifferenceView, PictureView } from '../worker/geometry.worker.ts';
 
 /** The picture after its first `upTo` steps; the last one stays until the next is there. */
 export function usePictureView(source: PictureSource, upTo: number): PictureView | null {
-  const key = JSON.stringify([source.asset, source.prepare.slice(0, upTo), source.trace.ink]);
+  const key = JSON.stringify(['picture', source.asset, source.prepare.slice(0, upTo), source.trace.ink]);
   return useLatest(key, () => geometry((api) => api.pictureView(source, upTo)));
 }
 
 /** Where picture and outlines disagree; null when it is not asked for. */
 export function useDifference(project: Project, source: PictureSource, isWanted: boolean): DifferenceView | null {
-  const kept = project.layers.flatMap((layer) =>
+  const layers = project.layers.flatMap((layer) =>
     layer.source === source.id ? [[layer.shown, layer.skipped, layer.members.length]] : [],
   );
   const key = isWanted
-    ? JSON.stringify([source.asset, source.prepare, source.trace, source.pieces.length, kept])
+    ? JSON.stringify([
+        'difference',
+        source.id,
+        source.asset,
+        source.prepare,
+        source.trace,
+        source.pieces.length,
+        layers,
+      ])
     : null;
   return useLatest(key, () => geometry((api) => api.difference(project, source)));
+}
+
+/** Answers that are kept for whoever asks the same: the view and the sentences beside it. Pictures are large, so few. */
+const MOST_KEPT = 4;
+const kept = new Map<string, Promise<Answer<unknown>>>();
+
+function once<T>(key: string, ask: () => Promise<Answer<T>>): Promise<Answer<T>> {
+  const known = kept.get(key) as Promise<Answer<T>> | undefined;
+  if (known) return known;
+  const asked = ask().then((answer) => {
+    if (!answer.ok) kept.delete(key);
+    return answer;
+  });
+  kept.set(key, asked);
+  if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
+  return asked;
 }
 
 type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false };
@@ -36,7 +60,7 @@ function useLatest<T extends { readonly bitmap: ImageBitmap }>(
       return;
     }
     let isWanted = true;
-    void ask().then((answer) => {
+    void once(key, ask).then((answer) => {
       if (isWanted && answer.ok) setShown(answer.value);
     });
     return () => {

@@ -1,7 +1,7 @@
 // threshold.ts — where ink ends and paper begins. The greys are kept: an edge is placed by them later; this sets the level
 // at which they are parted.
 import { z } from 'zod';
-import { greyOf, histogramOf } from '../grey.ts';
+import { greyOf, histogramOf, type Ink } from '../grey.ts';
 import type { Picture, Prepared } from '../types.ts';
 
 export const ThresholdSchema = z.object({
@@ -17,6 +17,11 @@ export function threshold(prepared: Prepared, { level }: z.infer<typeof Threshol
 /** The level for a picture of dark ink, 0 … 1. */
 export function levelFor(picture: Picture): number {
   return otsu(histogramOf(greyOf(picture))).level;
+}
+
+/** The level that a step has set, on the greys as `ink` takes them; null where none has. */
+export function setLevel({ level }: Prepared, ink: Ink): number | null {
+  return level !== null && ink === 'light' ? 1 - level : level;
 }
 
 export interface Parting {
