@@ -3,6 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import {
   GeometryError,
+  groupsByLook,
   startSettings,
   type TraceSettings,
   trace,
@@ -55,7 +56,7 @@ export async function traceFile(task: TraceTask): Promise<TraceReport> {
     clock.lap('trace');
     const placed = withPhysicalSize(mustHaveShapes(drawing), decoded);
     mkdirSync(dirname(task.output), { recursive: true });
-    writeFileSync(task.output, writeSvg(placed));
+    writeFileSync(task.output, writeSvg({ ...placed, groups: groupsByLook(placed.shapes) }, 4));
     clock.lap('write');
     return {
       input: task.input,

@@ -13,7 +13,7 @@ export {
 } from './document/evaluate.ts';
 export { type History, record, redo, startHistory, undo } from './document/history.ts';
 export { readProject } from './document/migrate.ts';
-export { membersOf, placedPaths } from './document/outlines.ts';
+export { membersOf, placedShapes } from './document/outlines.ts';
 export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
 export {
   type Edge,
@@ -29,6 +29,7 @@ export {
   RecipeSchema,
   type Source,
 } from './document/schema.ts';
+export type { Drawing, LeftOut, Shape } from './drawing.ts';
 export { type ErrorCode, GeometryError, type Warning } from './errors.ts';
 export {
   EXPORT_FORMATS,
@@ -43,13 +44,14 @@ export { writeGlb } from './io/glb.ts';
 export { writeObj } from './io/obj.ts';
 export { fileNames, type Material, type Part } from './io/part.ts';
 export { writeStl } from './io/stl.ts';
-export { type Drawing, type LeftOut, readSvg, type Shape, SVG_LIMITS } from './io/svg/read.ts';
-export { writeSvg } from './io/svg/write.ts';
+export { readSvg, SVG_LIMITS } from './io/svg/read.ts';
+export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/svg/write.ts';
 export { decodeXml } from './io/text.ts';
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { regionsArea, ringsOf } from './outline/measure.ts';
+export type { Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
 export { printPath } from './path/print.ts';

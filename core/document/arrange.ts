@@ -1,8 +1,8 @@
 // arrange.ts — a drawing just brought in becomes layers: one a fill colour, in paint order, resting on each other like
 // cut paper; the paper it was drawn on is recognised and left out.
 import { converter } from 'culori';
+import type { Drawing, Shape } from '../drawing.ts';
 import { GeometryError, type Warning } from '../errors.ts';
-import type { Drawing, Shape } from '../io/svg/read.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';

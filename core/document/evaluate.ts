@@ -1,8 +1,10 @@
 // evaluate.ts — a project to outlines, meshes, proofs and parts. Every stage is a pure function of its inputs and is kept
 // by their content, so a change recomputes only what lies behind it.
+
+import type { Drawing } from '../drawing.ts';
 import { GeometryError, type Warning } from '../errors.ts';
 import type { Part } from '../io/part.ts';
-import { type Drawing, readSvg } from '../io/svg/read.ts';
+import { readSvg } from '../io/svg/read.ts';
 import { Memo } from '../memo.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import type { Mesh } from '../mesh/types.ts';

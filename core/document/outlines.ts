@@ -1,14 +1,12 @@
 // outlines.ts — a layer's members on the sheet: shapes of a source, placed, flattened and united.
 
-import type { Drawing, Shape } from '../io/svg/read.ts';
-import type { Box } from '../io/svg/transform.ts';
+import type { Box, Drawing, Shape } from '../drawing.ts';
+import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import { strokeRegions } from '../outline/stroke.ts';
 import type { Bounds, Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
-import { transformPath } from '../path/matrix.ts';
-import type { Matrix, Path } from '../path/types.ts';
+import type { Matrix } from '../path/types.ts';
 import type { Layer, Source } from './schema.ts';
 
 /** User units, y down, to the sheet: y up, the origin in the middle. */
@@ -33,9 +31,9 @@ export function membersOf(layer: Layer, drawing: Drawing): Members {
   };
 }
 
-export function placedPaths(shapes: readonly Shape[], source: Pick<Source, 'scale' | 'origin'>): Path[] {
+export function placedShapes(shapes: readonly Shape[], source: Pick<Source, 'scale' | 'origin'>): Shape[] {
   const matrix = placement(source);
-  return shapes.map((shape) => transformPath(shape.path, matrix));
+  return shapes.map((shape) => movedShape(shape, matrix));
 }
 
 /** The union of the shapes, each filled by its own rule. @param tolerance in project units */
@@ -44,14 +42,8 @@ export function shapeRegions(
   source: Pick<Source, 'scale' | 'origin'>,
   tolerance: number,
 ): Region[] {
-  const paths = placedPaths(shapes, source);
   // One shape at a time: under a common rule a hole of one would be filled by the winding of another.
-  const each = paths.map((path, i) => {
-    const { strokeWidth, fillRule } = shapes[i]!;
-    return strokeWidth === undefined
-      ? regionsOf(flatten(path, tolerance), fillRule)
-      : strokeRegions(path, strokeWidth * source.scale, tolerance);
-  });
+  const each = placedShapes(shapes, source).map((shape) => coverOf(shape, tolerance));
   return each.length === 1 ? each[0]! : regionsOf(each.flatMap(ringsOf), 'nonzero');
 }
 
@@ -59,10 +51,8 @@ export function shapeRegions(
 export function shapeBounds(shapes: readonly Shape[], { width, height }: Box): Bounds | null {
   const coarse = Math.max(width, height) / 1000;
   return boundsOf(
-    shapes.flatMap(({ path, strokeWidth }) =>
-      strokeWidth === undefined
-        ? flatten(path, coarse)
-        : strokeRegions(path, strokeWidth, coarse).map(({ outer }) => outer),
+    shapes.flatMap((shape) =>
+      shape.stroke ? coverOf(shape, coarse).map(({ outer }) => outer) : flatten(shape.path, coarse),
     ),
   );
 }

@@ -1,21 +1,21 @@
 // pieces.ts — traced pieces keep their ids when a picture is traced again: each new piece takes the id of the old one that
 // lies most nearly where it does.
-import type { Drawing, Shape } from '../io/svg/read.ts';
+import type { Drawing, Shape } from '../drawing.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
 import { polylines } from '../path/flatten.ts';
 import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { PieceMark } from './schema.ts';
 
 /** What a piece will be known by. */
-export function markOf({ path, colour, strokeWidth }: Shape, id: string): PieceMark {
+export function markOf({ path, colour, stroke }: Shape, id: string): PieceMark {
   const bounds = boundsOf(polylines(path, 0.25).map(({ points }) => points));
   const { minX, minY, maxX, maxY } = bounds ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   const lines = polylines(path, 0.25).map(({ points }) => points);
   const area =
-    strokeWidth === undefined
+    stroke === undefined
       ? Math.abs(lines.reduce((sum, ring) => sum + ringArea(ring), 0))
-      : strokeWidth * lines.reduce((sum, line) => sum + lengthOf(line), strokeWidth);
-  const pad = (strokeWidth ?? 0) / 2;
+      : stroke.width * lines.reduce((sum, line) => sum + lengthOf(line), stroke.width);
+  const pad = (stroke?.width ?? 0) / 2;
   return {
     id,
     colour,

@@ -1,8 +1,8 @@
 // arrangement.ts — closed paths on the integer grid to the regions they fill. The paths are cut where they meet, which
 // makes them a planar graph; winding numbers of its faces follow from one ray per connected piece; the boundary of what
 // is filled is read off the graph. Everything after the cuts is exact integer arithmetic, so coincident edges, repeated
-// paths and many lines through one point need no care. Rounding of cuts is settled by snapping to vertices that lie
-// within a pixel (Hobby 1999, "Practical segment intersection with finite precision output"), round after round.
+// paths and many lines through one point need no care. Cuts are rounded by snap rounding (Hobby 1999, "Practical segment
+// intersection with finite precision output"): an edge bends to every vertex and crossing through whose pixel it passes.
 import { SegmentGrid } from './segment-grid.ts';
 
 export interface GridPoint {
@@ -36,35 +36,30 @@ export const GRID_REACH = 2 ** 25;
  * @returns regions whose rings do not cross; rings that touch in a point pass through it one sector at a time
  */
 export function fillRegions(paths: readonly GridPath[], fill: GridFill): GridRegion[] {
-  const edges = netEdges(cutWhereTheyMeet(paths), fill);
+  const edges = planarEdges(paths, fill);
   return edges.count === 0 ? [] : new Arrangement(edges, FILLED[fill]).regions();
 }
 
 // --- cutting --------------------------------------------------------------------------------------------------------
 
-/** A vertex nearer to an edge than this many steps is put on it: a little more than half a pixel's diagonal. */
-const SNAP = 0.75;
-/** Cuts move edges by less than a step, which hardly ever makes a new crossing; each round mends what the last one made. */
+/** One round settles it; others are for crossings whose pixel was mistaken because a division is not exact. */
 const MAX_ROUNDS = 24;
+/** A crossing this near to the border of two pixels may be in either. */
+const UNSURE = 1e-6;
 
-/** Four numbers an edge, from where to where; afterwards edges meet at their ends only. */
-function cutWhereTheyMeet(paths: readonly GridPath[]): Float64Array {
-  let edges = edgesOf(paths);
+/** Edges that meet at their ends only, none of them twice. */
+function planarEdges(paths: readonly GridPath[], fill: GridFill): NetEdges {
+  let net = netEdges(edgesOf(paths), null, fill);
   for (let round = 0; round < MAX_ROUNDS; round++) {
-    const cuts = new Cuts(edges);
-    const grid = new SegmentGrid(edges);
-    for (let i = 0; i < edges.length / 4; i++) {
-      const [ax, ay, bx, by] = [edges[4 * i]!, edges[4 * i + 1]!, edges[4 * i + 2]!, edges[4 * i + 3]!];
-      grid.box(Math.min(ax, bx) - 1, Math.min(ay, by) - 1, Math.max(ax, bx) + 1, Math.max(ay, by) + 1, (j) => {
-        if (j > i) cuts.meet(i, j);
-      });
-    }
+    const cuts = new Cuts(net, round === 0);
     if (cuts.isEmpty) break;
-    edges = cuts.applied();
+    const { edges, weights } = cuts.applied();
+    net = netEdges(edges, weights, fill);
   }
-  return edges;
+  return net;
 }
 
+/** Four numbers an edge, from where to where. */
 function edgesOf(paths: readonly GridPath[]): Float64Array {
   const edges = new Float64Array(4 * paths.reduce((sum, path) => sum + path.length, 0));
   let at = 0;
@@ -83,81 +78,103 @@ function edgesOf(paths: readonly GridPath[]): Float64Array {
 
 class Cuts {
   private readonly edges: Float64Array;
+  private readonly weights: Int32Array;
   /** Points inside an edge, flat x, y. */
   private readonly inside = new Map<number, number[]>();
 
-  constructor(edges: Float64Array) {
-    this.edges = edges;
+  /** @param bends whether edges bend to vertices beside them; later they are cut only where they are met */
+  constructor(net: NetEdges, bends: boolean) {
+    this.edges = segmentsOf(net);
+    this.weights = net.weights;
+    const grid = new SegmentGrid(this.edges);
+    const e = this.edges;
+    const crossings = new Map<number, Set<number>>();
+    for (let i = 0; i < e.length; i += 4) {
+      const [ax, ay, bx, by] = [e[i]!, e[i + 1]!, e[i + 2]!, e[i + 3]!];
+      grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
+        if (4 * other > i) eachCrossing(e, i, 4 * other, crossings);
+      });
+    }
+    const cut = (x: number, y: number, isBent: boolean) =>
+      grid.near(x, y, 0.5, (edge) => {
+        if (this.passes(edge, x, y, isBent)) this.add(edge, x, y);
+      });
+    for (const v of new Set(net.ends)) cut(net.points[2 * v]!, net.points[2 * v + 1]!, bends);
+    for (const [x, column] of crossings) for (const y of column) cut(x, y, true);
   }
 
   get isEmpty(): boolean {
     return this.inside.size === 0;
   }
 
-  /** Finds where edges i and j have to be cut so that they meet at ends only. */
-  meet(i: number, j: number): void {
+  /**
+   * Whether an edge passes between its ends through the pixel at (x, y), which has its left and lower sides and the corner
+   * between them; or, when it is not to be bent, through its middle.
+   */
+  private passes(edge: number, x: number, y: number, isBent: boolean): boolean {
     const e = this.edges;
-    const [ax, ay, bx, by] = [e[4 * i]!, e[4 * i + 1]!, e[4 * i + 2]!, e[4 * i + 3]!];
-    const [cx, cy, dx, dy] = [e[4 * j]!, e[4 * j + 1]!, e[4 * j + 2]!, e[4 * j + 3]!];
-    if (Math.max(cx, dx) < Math.min(ax, bx) - 1 || Math.min(cx, dx) > Math.max(ax, bx) + 1) return;
-    if (Math.max(cy, dy) < Math.min(ay, by) - 1 || Math.min(cy, dy) > Math.max(ay, by) + 1) return;
-    const c = cross(bx - ax, by - ay, cx - ax, cy - ay);
-    const d = cross(bx - ax, by - ay, dx - ax, dy - ay);
-    const a = cross(dx - cx, dy - cy, ax - cx, ay - cy);
-    const b = cross(dx - cx, dy - cy, bx - cx, by - cy);
-    const ab = SNAP * Math.hypot(bx - ax, by - ay);
-    const cd = SNAP * Math.hypot(dx - cx, dy - cy);
-    const snapped =
-      +(Math.abs(c) <= ab && this.addVertex(i, cx, cy)) +
-      +(Math.abs(d) <= ab && this.addVertex(i, dx, dy)) +
-      +(Math.abs(a) <= cd && this.addVertex(j, ax, ay)) +
-      +(Math.abs(b) <= cd && this.addVertex(j, bx, by));
-    if (snapped > 0 || c > 0 === d > 0 || a > 0 === b > 0 || c * d * a * b === 0) return;
-    const t = a / (a - b);
-    const [x, y] = [Math.round(ax + t * (bx - ax)) + 0, Math.round(ay + t * (by - ay)) + 0];
-    this.add(i, x, y);
-    this.add(j, x, y);
+    const i = 4 * edge;
+    const [ax, ay, bx, by] = [e[i]!, e[i + 1]!, e[i + 2]!, e[i + 3]!];
+    if ((x === ax && y === ay) || (x === bx && y === by)) return false;
+    if (x < Math.min(ax, bx) || x > Math.max(ax, bx) || y < Math.min(ay, by) || y > Math.max(ay, by)) return false;
+    const [dx, dy] = [bx - ax, by - ay];
+    const side = cross(dx, dy, x - ax, y - ay);
+    if (!isBent) return side === 0;
+    const reach = 0.5 * (Math.abs(dx) + Math.abs(dy));
+    return Math.abs(side) < reach || (dx * dy < 0 && side === (dx > 0 ? reach : -reach));
   }
 
-  /** Cuts the edge at a vertex beside it; false when the vertex is one of its ends or beyond them. */
-  private addVertex(edge: number, x: number, y: number): boolean {
-    const e = this.edges;
-    const [ax, ay, bx, by] = [e[4 * edge]!, e[4 * edge + 1]!, e[4 * edge + 2]!, e[4 * edge + 3]!];
-    const along = (x - ax) * (bx - ax) + (y - ay) * (by - ay);
-    if (along <= 0 || along >= (bx - ax) ** 2 + (by - ay) ** 2) return false;
-    return this.add(edge, x, y);
-  }
-
-  private add(edge: number, x: number, y: number): boolean {
-    const e = this.edges;
-    if ((x === e[4 * edge] && y === e[4 * edge + 1]) || (x === e[4 * edge + 2] && y === e[4 * edge + 3])) return false;
+  private add(edge: number, x: number, y: number): void {
     const points = this.inside.get(edge);
     if (points) points.push(x, y);
     else this.inside.set(edge, [x, y]);
-    return true;
   }
 
-  applied(): Float64Array {
-    const result: number[] = [];
-    for (let i = 0; i < this.edges.length; i += 4) {
-      const [ax, ay, bx, by] = [this.edges[i]!, this.edges[i + 1]!, this.edges[i + 2]!, this.edges[i + 3]!];
-      const points = this.inside.get(i / 4);
-      if (!points) {
-        result.push(ax, ay, bx, by);
-        continue;
-      }
+  /** The edges in parts, each with the weight of the whole. */
+  applied(): { edges: Float64Array; weights: Int32Array } {
+    const edges: number[] = [];
+    const weights: number[] = [];
+    for (const [edge, weight] of this.weights.entries()) {
+      const [ax, ay, bx, by] = this.edges.subarray(4 * edge, 4 * edge + 4) as unknown as [
+        number,
+        number,
+        number,
+        number,
+      ];
+      const points = this.inside.get(edge) ?? [];
       const along = (k: number) => (points[2 * k]! - ax) * (bx - ax) + (points[2 * k + 1]! - ay) * (by - ay);
       const order = Array.from({ length: points.length / 2 }, (_, k) => k).sort((k, l) => along(k) - along(l));
       let [x, y] = [ax, ay];
-      for (const [nextX, nextY] of [
-        ...order.map((k) => [points[2 * k]!, points[2 * k + 1]!] as const),
-        [bx, by] as const,
-      ]) {
-        if (nextX !== x || nextY !== y) result.push(x, y, nextX, nextY);
+      for (const k of [...order, -1]) {
+        const [nextX, nextY] = k === -1 ? [bx, by] : [points[2 * k]!, points[2 * k + 1]!];
+        if (nextX === x && nextY === y) continue;
+        edges.push(x, y, nextX, nextY);
+        weights.push(weight);
         [x, y] = [nextX, nextY];
       }
     }
-    return Float64Array.from(result);
+    return { edges: Float64Array.from(edges), weights: Int32Array.from(weights) };
+  }
+}
+
+/** Puts the pixel in which two edges pass through each other, or those it may be, into `found`: y by x. */
+function eachCrossing(e: Float64Array, i: number, j: number, found: Map<number, Set<number>>): void {
+  const [ax, ay, bx, by] = [e[i]!, e[i + 1]!, e[i + 2]!, e[i + 3]!];
+  const [cx, cy, dx, dy] = [e[j]!, e[j + 1]!, e[j + 2]!, e[j + 3]!];
+  if (Math.max(cx, dx) < Math.min(ax, bx) || Math.min(cx, dx) > Math.max(ax, bx)) return;
+  if (Math.max(cy, dy) < Math.min(ay, by) || Math.min(cy, dy) > Math.max(ay, by)) return;
+  const c = cross(bx - ax, by - ay, cx - ax, cy - ay);
+  const d = cross(bx - ax, by - ay, dx - ax, dy - ay);
+  if (c === 0 || d === 0 || c > 0 === d > 0) return;
+  const a = cross(dx - cx, dy - cy, ax - cx, ay - cy);
+  const b = cross(dx - cx, dy - cy, bx - cx, by - cy);
+  if (a === 0 || b === 0 || a > 0 === b > 0) return;
+  const t = a / (a - b);
+  const [x, y] = [ax + t * (bx - ax), ay + t * (by - ay)];
+  // Adding 0 turns -0 into 0.
+  for (const column of new Set([Math.round(x - UNSURE) + 0, Math.round(x + UNSURE) + 0])) {
+    const rows = found.get(column) ?? new Set();
+    found.set(column, rows.add(Math.round(y - UNSURE) + 0).add(Math.round(y + UNSURE) + 0));
   }
 }
 
@@ -175,39 +192,56 @@ interface NetEdges {
   readonly weights: Int32Array;
 }
 
-/** Edges that change nothing about the filling cancel out. */
-function netEdges(edges: Float64Array, fill: GridFill): NetEdges {
+/**
+ * Edges between the same two vertices as one; those that change nothing about the filling cancel out.
+ * @param counts how often each edge is there; null for once
+ */
+function netEdges(edges: Float64Array, counts: Int32Array | null, fill: GridFill): NetEdges {
   const { points, ids } = weldPoints(edges);
   const n = points.length / 2;
   const net = new Map<number, number>();
   for (let i = 0; i < ids.length; i += 2) {
     const [p, q] = [ids[i]!, ids[i + 1]!];
     const key = Math.min(p, q) * n + Math.max(p, q);
-    net.set(key, (net.get(key) ?? 0) + (p < q ? 1 : -1));
+    const count = counts?.[i / 2] ?? 1;
+    net.set(key, (net.get(key) ?? 0) + (p < q ? count : -count));
   }
-  const kept = [...net].filter(([, weight]) => (fill === 'evenodd' ? weight % 2 !== 0 : weight !== 0));
-  return {
-    count: kept.length,
-    points,
-    ends: Uint32Array.from(kept.flatMap(([key]) => [Math.floor(key / n), key % n])),
-    weights: Int32Array.from(kept, ([, weight]) => weight),
-  };
+  const ends = new Uint32Array(2 * net.size);
+  const weights = new Int32Array(net.size);
+  let count = 0;
+  for (const [key, weight] of net) {
+    if (fill === 'evenodd' ? weight % 2 === 0 : weight === 0) continue;
+    ends[2 * count] = Math.floor(key / n);
+    ends[2 * count + 1] = key % n;
+    weights[count++] = weight;
+  }
+  return { count, points, ends: ends.subarray(0, 2 * count), weights: weights.subarray(0, count) };
 }
+
+/** Four numbers an edge. */
+function segmentsOf({ count, points, ends }: NetEdges): Float64Array {
+  const segments = new Float64Array(4 * count);
+  for (let i = 0; i < segments.length; i++) segments[i] = points[2 * ends[i >> 1]! + (i % 2)]!;
+  return segments;
+}
+
+/** Values of one coordinate, so that a point is one exact number: (2^26 + 1)² < 2^53. */
+const SPAN = 2 * GRID_REACH + 1;
 
 /** Vertex numbers of flat points, ordered by x, then y. */
 function weldPoints(flat: Float64Array): { points: Float64Array; ids: Uint32Array } {
-  const count = flat.length / 2;
-  const order = Uint32Array.from({ length: count }, (_, i) => i).sort(
-    (i, j) => flat[2 * i]! - flat[2 * j]! || flat[2 * i + 1]! - flat[2 * j + 1]!,
-  );
-  const ids = new Uint32Array(count);
-  const points: number[] = [];
-  for (const i of order) {
-    const [x, y] = [flat[2 * i]!, flat[2 * i + 1]!];
-    if (points.at(-2) !== x || points.at(-1) !== y) points.push(x, y);
-    ids[i] = points.length / 2 - 1;
+  const keys = new Float64Array(flat.length / 2);
+  for (let i = 0; i < keys.length; i++) keys[i] = (flat[2 * i]! + GRID_REACH) * SPAN + flat[2 * i + 1]! + GRID_REACH;
+  const sorted = keys.slice().sort();
+  const points = new Float64Array(flat.length);
+  const numbers = new Map<number, number>();
+  for (const key of sorted) {
+    if (numbers.has(key)) continue;
+    points[2 * numbers.size] = Math.floor(key / SPAN) - GRID_REACH;
+    points[2 * numbers.size + 1] = (key % SPAN) - GRID_REACH;
+    numbers.set(key, numbers.size);
   }
-  return { points: Float64Array.from(points), ids };
+  return { points: points.subarray(0, 2 * numbers.size), ids: Uint32Array.from(keys, (key) => numbers.get(key)!) };
 }
 
 // --- the planar graph -----------------------------------------------------------------------------------------------
@@ -237,10 +271,7 @@ class Arrangement {
     for (let v = 0; v + 1 < this.starts.length; v++) this.sortAround(v);
     this.place = new Uint32Array(half);
     for (const [i, h] of this.around.entries()) this.place[h] = i;
-    const { points, ends } = edges;
-    const segments = new Float64Array(4 * edges.count);
-    for (let i = 0; i < segments.length; i++) segments[i] = points[2 * ends[i >> 1]! + (i % 2)]!;
-    this.grid = new SegmentGrid(segments);
+    this.grid = new SegmentGrid(segmentsOf(edges));
     this.winding = this.windingNumbers();
   }
 

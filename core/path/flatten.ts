@@ -1,6 +1,7 @@
 // flatten.ts — curves to chords within a stated tolerance. Points are spread by the integral of √κ along the curve,
 // which is the density that makes the sagitta κ·l²/8 of every chord equal; each chord is then measured.
 import { GeometryError } from '../errors.ts';
+import { at, type Cubic, splitCubic } from './cubic.ts';
 import type { Path } from './types.ts';
 
 /** Samples per cubic for the density integral; cubics have at most two inflections, so this resolves them. */
@@ -59,42 +60,55 @@ export function polylines(path: Path, tolerance: number): Polyline[] {
   return lines;
 }
 
-type CubicPoints = readonly [number, number, number, number, number, number, number, number];
-
 /** Pushes the inner points only; both ends belong to the caller. */
-function pushCubic(points: number[], cubic: CubicPoints, tolerance: number): void {
+function pushCubic(points: number[], cubic: Cubic, tolerance: number): void {
+  for (const { x, y } of chordPoints(cubic, tolerance)) points.push(x, y);
+}
+
+export interface ChordPoint {
+  readonly x: number;
+  readonly y: number;
+  readonly t: number;
+}
+
+/**
+ * Where chords of a cubic meet, from its start to its end, both left out.
+ * @param tolerance largest distance between chord and curve, > 0
+ */
+export function chordPoints(cubic: Cubic, tolerance: number): ChordPoint[] {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
   // The same curve walked backwards must give the same points, or shapes that share an edge would drift apart.
   const reversed = x3 < x0 || (x3 === x0 && y3 < y0);
-  const c: CubicPoints = reversed ? [x3, y3, x2, y2, x1, y1, x0, y0] : cubic;
-  const inner: [number, number][] = [];
-  for (const [i, piece] of splitAtExtremes(c).entries()) {
-    if (i > 0) inner.push([piece[0], piece[1]]);
-    for (const t of spread(piece, tolerance)) inner.push([at(piece, 0, t), at(piece, 1, t)]);
+  const c: Cubic = reversed ? [x3, y3, x2, y2, x1, y1, x0, y0] : cubic;
+  const inner: ChordPoint[] = [];
+  for (const [i, { piece, from, to }] of splitAtExtremes(c).entries()) {
+    if (i > 0) inner.push({ x: piece[0], y: piece[1], t: from });
+    for (const t of spread(piece, tolerance)) {
+      inner.push({ x: at(piece, 0, t), y: at(piece, 1, t), t: from + t * (to - from) });
+    }
   }
-  if (reversed) inner.reverse();
-  for (const point of inner) points.push(...point);
+  return reversed ? inner.map((point) => ({ ...point, t: 1 - point.t })).reverse() : inner;
 }
 
 /** Cut where it runs level or upright, so that bounds of the chords are bounds of the curve. */
-function splitAtExtremes(c: CubicPoints): CubicPoints[] {
+function splitAtExtremes(c: Cubic): { piece: Cubic; from: number; to: number }[] {
   const cuts = [...levelParameters(c, 0), ...levelParameters(c, 1)].sort((a, b) => a - b);
-  const pieces: CubicPoints[] = [];
+  const pieces: { piece: Cubic; from: number; to: number }[] = [];
   let rest = c;
   let done = 0;
   for (const t of cuts) {
     if (t - done < 1e-6) continue;
-    const [head, tail] = split(rest, (t - done) / (1 - done));
-    pieces.push(head);
+    const [head, tail] = splitCubic(rest, (t - done) / (1 - done));
+    pieces.push({ piece: head, from: done, to: t });
     rest = tail;
     done = t;
   }
-  pieces.push(rest);
+  pieces.push({ piece: rest, from: done, to: 1 });
   return pieces;
 }
 
 /** Parameters strictly inside (0, 1) where the derivative along one axis is 0. */
-function levelParameters(c: CubicPoints, axis: 0 | 1): number[] {
+function levelParameters(c: Cubic, axis: 0 | 1): number[] {
   const [p0, p1, p2, p3] = [c[axis], c[axis + 2]!, c[axis + 4]!, c[axis + 6]!];
   const a = p3 - 3 * p2 + 3 * p1 - p0;
   const b = 2 * (p2 - 2 * p1 + p0);
@@ -108,23 +122,7 @@ function levelParameters(c: CubicPoints, axis: 0 | 1): number[] {
   return [q / a, d / q].filter(inside);
 }
 
-/** De Casteljau. */
-function split(c: CubicPoints, t: number): [CubicPoints, CubicPoints] {
-  const mix = (a: number, b: number) => a + t * (b - a);
-  const axis = (k: 0 | 1) => {
-    const [p0, p1, p2, p3] = [c[k], c[k + 2]!, c[k + 4]!, c[k + 6]!];
-    const [a, b, d] = [mix(p0, p1), mix(p1, p2), mix(p2, p3)];
-    const [e, f] = [mix(a, b), mix(b, d)];
-    return { a, e, m: mix(e, f), f, d };
-  };
-  const [x, y] = [axis(0), axis(1)];
-  return [
-    [c[0], c[1], x.a, y.a, x.e, y.e, x.m, y.m],
-    [x.m, y.m, x.f, y.f, x.d, y.d, c[6], c[7]],
-  ];
-}
-
-function spread(c: CubicPoints, tolerance: number): number[] {
+function spread(c: Cubic, tolerance: number): number[] {
   const density = cumulativeDensity(c);
   const total = density[SAMPLES]!;
   let chords = Math.min(MAX_CHORDS, Math.max(1, Math.ceil(total / Math.sqrt(8 * tolerance))));
@@ -136,7 +134,7 @@ function spread(c: CubicPoints, tolerance: number): number[] {
 }
 
 /** ∫√κ ds from 0 to i/SAMPLES. √κ·|p'| = √(|p'×p''| / |p'|), which stays finite except at a cusp. */
-function cumulativeDensity([x0, y0, x1, y1, x2, y2, x3, y3]: CubicPoints): Float64Array {
+function cumulativeDensity([x0, y0, x1, y1, x2, y2, x3, y3]: Cubic): Float64Array {
   const sums = new Float64Array(SAMPLES + 1);
   for (let i = 0; i < SAMPLES; i++) {
     const t = (i + 0.5) / SAMPLES;
@@ -166,7 +164,7 @@ function equalShares(density: Float64Array, chords: number): number[] {
 }
 
 /** Largest distance of the curve from its chords, at three places on each. */
-function worstGap(c: CubicPoints, parameters: readonly number[]): number {
+function worstGap(c: Cubic, parameters: readonly number[]): number {
   let worst = 0;
   let from = 0;
   for (let i = 0; i <= parameters.length; i++) {
@@ -182,11 +180,6 @@ function worstGap(c: CubicPoints, parameters: readonly number[]): number {
     from = to;
   }
   return worst;
-}
-
-function at(c: CubicPoints, axis: 0 | 1, t: number): number {
-  const u = 1 - t;
-  return u * u * u * c[axis] + 3 * u * u * t * c[axis + 2]! + 3 * u * t * t * c[axis + 4]! + t * t * t * c[axis + 6]!;
 }
 
 /** Distance from (px, py) to the segment a–b. */

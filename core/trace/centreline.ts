@@ -1,10 +1,10 @@
 // centreline.ts — line drawings and plans to single strokes with their width: thinned to find how lines run and meet, then
 // each place moved to the middle between the two edges that the greys give.
 
+import { fitLine, type Vec } from '../path/fit.ts';
 import type { Path } from '../path/types.ts';
 import { componentsOf } from '../picture/components.ts';
 import type { Grey } from '../picture/types.ts';
-import { fitLine, type Vec } from './fit.ts';
 import { arrival, departure, endsAt, type LinkEnd, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
 import { traceOutline, traceStroke } from './outline.ts';

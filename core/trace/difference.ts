@@ -1,10 +1,7 @@
 // difference.ts — where a picture and what was traced from it disagree, pixel by pixel.
-import type { Shape } from '../io/svg/read.ts';
+import type { Shape } from '../drawing.ts';
+import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
-import { regionsOf } from '../outline/regions.ts';
-import { strokeRegions } from '../outline/stroke.ts';
-import { flatten } from '../path/flatten.ts';
-import { transformPath } from '../path/matrix.ts';
 import { labDistance, labOf, luma, rgbOfHex } from '../picture/colour.ts';
 import { renderCoverage } from '../picture/coverage.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
@@ -75,12 +72,8 @@ const isLight = (r: number, g: number, b: number) => luma(r, g, b) > 0.85;
 function paint({ picture: { width, height }, frame }: Prepared, shapes: readonly Shape[]): Uint32Array {
   const top = new Uint32Array(width * height);
   const toPixels = [1 / frame.scale, 0, 0, 1 / frame.scale, -frame.x / frame.scale, -frame.y / frame.scale] as const;
-  for (const [n, { path, strokeWidth }] of shapes.entries()) {
-    const inPixels = transformPath(path, toPixels);
-    const regions =
-      strokeWidth === undefined
-        ? regionsOf(flatten(inPixels, 0.05), 'evenodd')
-        : strokeRegions(inPixels, strokeWidth / frame.scale, 0.05);
+  for (const [n, shape] of shapes.entries()) {
+    const regions = coverOf(movedShape(shape, toPixels), 0.05);
     // Only rows and columns the shape spans.
     const rings = ringsOf(regions);
     const box = boundsOf(rings);

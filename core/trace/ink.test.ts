@@ -8,12 +8,12 @@ import { sharedArea } from '../outline/overlap.ts';
 import { regionsOf } from '../outline/regions.ts';
 import type { Region, Ring } from '../outline/types.ts';
 import { ellipsePath } from '../path/arc.ts';
+import { fitCircle, fitCubic, fitLine } from '../path/fit.ts';
 import { flatten } from '../path/flatten.ts';
 import { scaling, transformPath } from '../path/matrix.ts';
 import { parsePath } from '../path/parse.ts';
 import { renderCoverage } from '../picture/coverage.ts';
 import { gridRings, reversed, ring } from '../testing/shapes.ts';
-import { fitCircle, fitCubic, fitLine } from './fit.ts';
 import { tracedInk, traceInk } from './ink.ts';
 
 const trace = (rings: readonly Ring[], size = 128) => traceInk(renderCoverage(rings, size, size));

@@ -1,5 +1,5 @@
 // meeting.ts — where lines that come together meet, and which of them go on into each other.
-import type { Vec } from './fit.ts';
+import type { Vec } from '../path/fit.ts';
 import type { Link, LinkEnd, Through } from './links.ts';
 
 /** A line near one of its ends, pointing away from the node. */

@@ -2,9 +2,9 @@
 // smoothly and are fitted as one curve that the third ends on; every piece between two junctions is one curve for both
 // its sides, so that neighbours share it exactly.
 import { reversed } from '../outline/reverse.ts';
+import { fitLine, type Vec } from '../path/fit.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { BEYOND, boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
-import { fitLine, type Vec } from './fit.ts';
 import { arrival, departure, endsAt, type LinkEnd, type Through, type Track, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
 import { smoothFor } from './noise.ts';

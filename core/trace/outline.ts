@@ -4,8 +4,6 @@
 import { ringsAreApart } from '../outline/apart.ts';
 import { ringArea } from '../outline/measure.ts';
 import { ellipsePath } from '../path/arc.ts';
-import { distanceToSegment, flatten } from '../path/flatten.ts';
-import type { Path, Segment } from '../path/types.ts';
 import {
   type Circle,
   type CubicFit,
@@ -17,7 +15,9 @@ import {
   parabolaStray,
   type Run,
   type Vec,
-} from './fit.ts';
+} from '../path/fit.ts';
+import { distanceToSegment, flatten } from '../path/flatten.ts';
+import type { Path, Segment } from '../path/types.ts';
 
 export interface OutlineOptions {
   /** How far a curve may stray from the contour, px. */

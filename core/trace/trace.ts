@@ -1,7 +1,9 @@
 // trace.ts — a prepared picture to a drawing of filled shapes or strokes, in pixels of its source.
+
+import type { Drawing, Shape } from '../drawing.ts';
 import type { Warning } from '../errors.ts';
-import type { Drawing, Shape } from '../io/svg/read.ts';
-import { transformPath } from '../path/matrix.ts';
+import { movedShape } from '../outline/cover.ts';
+import { roundStroke } from '../outline/stroke.ts';
 import type { Path } from '../path/types.ts';
 import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
@@ -39,13 +41,7 @@ export function trace(prepared: Prepared, settings: TraceSettings, report: Repor
       : flatShapes(prepared, settings);
   report(1);
   const matrix = [frame.scale, 0, 0, frame.scale, frame.x, frame.y] as const;
-  const shapes = found.shapes.map(
-    (shape): Shape => ({
-      ...shape,
-      path: transformPath(shape.path, matrix),
-      ...(shape.strokeWidth === undefined ? {} : { strokeWidth: shape.strokeWidth * frame.scale }),
-    }),
-  );
+  const shapes = found.shapes.map((shape): Shape => movedShape(shape, matrix));
   const warnings = [...found.warnings];
   if (shapes.length === 0) warnings.push(nothingIn(prepared, settings));
   if (shapes.length > MANY.pieces || found.curves > MANY.curves) {
@@ -97,7 +93,7 @@ function inkShapes(prepared: Prepared, settings: TraceSettings, report: Report):
   const colour = inkColour(prepared, grey, level);
   if (settings.mode === 'centreline') {
     const strokes = traceCentrelines(grey, { level, ...limits });
-    const shapes = strokes.map(({ path, width }, i) => ({ ...shapeOf(path, colour, i), strokeWidth: width }));
+    const shapes = strokes.map(({ path, width }, i) => ({ ...shapeOf(path, colour, i), stroke: roundStroke(width) }));
     return { shapes, ground: [], ...totals(strokes), warnings: [] };
   }
   const { outlines, dropped } = tracedInk(grey, {

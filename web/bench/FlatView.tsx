@@ -7,6 +7,7 @@ import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { FlatShape } from '../worker/geometry.worker.ts';
+import { strokeAttributes } from './stroke.ts';
 
 interface Frame {
   /** Middle of the view on the sheet, y up. */
@@ -124,13 +125,14 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel, canSkip }: Fla
             key={shape.id}
             d={shape.d}
             fillRule={shape.fillRule}
-            fill={shape.stroke > 0 ? 'none' : isSkipped ? 'transparent' : layer.material.colour}
-            stroke={shape.stroke > 0 ? layer.material.colour : undefined}
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            className={shape.stroke > 0 ? '' : selected ? 'stroke-tide' : 'stroke-ink/40'}
-            strokeWidth={shape.stroke > 0 ? shape.stroke : (selected ? 2.5 : 0.75) * pixel}
-            strokeDasharray={isSkipped ? `${4 * pixel} ${3 * pixel}` : undefined}
+            fill={shape.stroke ? 'none' : isSkipped ? 'transparent' : layer.material.colour}
+            className={shape.stroke ? '' : selected ? 'stroke-tide' : 'stroke-ink/40'}
+            {...(shape.stroke
+              ? { stroke: layer.material.colour, ...strokeAttributes(shape.stroke) }
+              : {
+                  strokeWidth: (selected ? 2.5 : 0.75) * pixel,
+                  strokeDasharray: isSkipped ? `${4 * pixel} ${3 * pixel}` : undefined,
+                })}
             onClick={(event) => {
               if (canSkip && event.altKey) toggleShape(layer, shape.id);
               else if (event.shiftKey) screen.toggleSelected(layer.id);

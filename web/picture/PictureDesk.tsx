@@ -2,6 +2,7 @@
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Layer, PictureSource } from '../../core/index.ts';
 import { toggleShape } from '../bench/FlatView.tsx';
+import { strokeAttributes } from '../bench/stroke.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
 import { useBuild } from '../store/build.ts';
 import { changePicture, useWished } from '../store/picture.ts';
@@ -217,17 +218,18 @@ const TracedLayer = memo(function TracedLayer({ layer, shapes, isFilled, opacity
             key={id}
             d={d}
             fillRule={fillRule}
-            fill={stroke > 0 ? 'none' : fill}
+            fill={stroke ? 'none' : fill}
             fillOpacity={opacity}
-            stroke={stroke > 0 && isKept && isFilled ? colour : undefined}
             className={
-              stroke > 0 && isKept && isFilled ? '' : selected ? 'stroke-tide' : isKept ? 'stroke-ink' : 'stroke-ink/50'
+              stroke && isKept && isFilled ? '' : selected ? 'stroke-tide' : isKept ? 'stroke-ink' : 'stroke-ink/50'
             }
-            strokeWidth={stroke > 0 && isFilled ? stroke : isFilled ? 0.75 : 1.5}
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            strokeDasharray={isKept ? undefined : '4 4'}
-            vectorEffect={stroke > 0 && isFilled ? undefined : 'non-scaling-stroke'}
+            {...(stroke && isFilled
+              ? { stroke: isKept ? colour : undefined, ...strokeAttributes(stroke) }
+              : {
+                  strokeWidth: isFilled ? 0.75 : 1.5,
+                  strokeDasharray: isKept ? undefined : '4 4',
+                  vectorEffect: 'non-scaling-stroke',
+                })}
             onClick={(event) => {
               if (wasDragged()) return;
               if (event.shiftKey || !layer.shown) {

@@ -26,13 +26,14 @@ import {
   type Point3,
   type Project,
   type Proof,
-  placedPaths,
+  placedShapes,
   placePicture,
   printPath,
   type Retraced,
   readSvg,
   retrace,
   type Source,
+  type Stroke,
   shade,
   startSettings,
   type Traced,
@@ -63,8 +64,8 @@ export interface FlatShape {
   /** SVG path data on the sheet, y up. */
   readonly d: string;
   readonly fillRule: 'nonzero' | 'evenodd';
-  /** Width on the sheet of a stroke along the path; 0 for a filled shape. */
-  readonly stroke: number;
+  /** On the sheet; null for a filled shape. */
+  readonly stroke: Stroke | null;
   /** `#rrggbb` of the source. */
   readonly colour: string;
 }
@@ -459,13 +460,12 @@ const EMPTY_VIEW = {
 
 function flatShapes(layer: Layer, source: Source): FlatShape[] {
   const { shapes } = membersOf({ ...layer, skipped: [] }, evaluator.drawing(source));
-  const paths = placedPaths(shapes, source);
-  return shapes.map(({ id, name, fillRule, strokeWidth = 0, colour }, i) => ({
+  return placedShapes(shapes, source).map(({ id, name, fillRule, stroke = null, colour, path }) => ({
     id,
     name,
-    d: printPath(paths[i]!),
+    d: printPath(path),
     fillRule,
-    stroke: strokeWidth * source.scale,
+    stroke,
     colour,
   }));
 }

@@ -1,53 +1,16 @@
-// read.ts — an SVG document to filled shapes in one coordinate system. Semantics follow SVG 2; what cannot be honoured
+// read.ts — an SVG document to filled shapes and strokes in one coordinate system. Semantics follow SVG 2; what cannot be honoured
 // is named in `leftOut`, never dropped in silence. No scripts, no external references, no entity expansion.
+import type { Box, Drawing, LeftOut, Shape } from '../../drawing.ts';
 import { GeometryError, type Warning } from '../../errors.ts';
+import { type Stroke, scaledStroke } from '../../outline/stroke.ts';
 import { multiply, transformPath, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
 import { lengthToMm, lengthToPx, parseLength } from '../../units.ts';
 import { Stylesheet, visit } from './css.ts';
 import { type Colour, meanColour, parseColour, type Stop } from './paint.ts';
 import { SHAPE_NAMES, shapePath, type Viewport } from './shapes.ts';
-import { type Box, fitViewBox, parseTransform, parseViewBox } from './transform.ts';
+import { fitViewBox, parseTransform, parseViewBox } from './transform.ts';
 import { parseXml, type XmlElement } from './xml.ts';
-
-export type FillRule = 'nonzero' | 'evenodd';
-
-/** One filled shape, in user units of the outermost viewport, y down. */
-export interface Shape {
-  /** Stable under edits elsewhere in the file: from the element's id, else its place among its siblings. */
-  readonly id: string;
-  readonly name: string;
-  /** Id of the nearest group above that has one, else ''. */
-  readonly group: string;
-  readonly path: Path;
-  readonly fillRule: FillRule;
-  /** `#rrggbb` */
-  readonly colour: string;
-  /** 0–1, > 0 */
-  readonly opacity: number;
-  /** Set on a stroke along the path, with round ends and joins, in place of a filled shape: its width. */
-  readonly strokeWidth?: number;
-}
-
-export interface LeftOut {
-  readonly what: string;
-  readonly count: number;
-  /** The first place it was met. */
-  readonly where: string;
-}
-
-export interface Drawing {
-  /** In paint order: later ones lie on top. */
-  readonly shapes: readonly Shape[];
-  /** Ids of shapes that are known to be the ground the drawing lies on. */
-  readonly ground?: readonly string[];
-  /** The sheet: the outermost viewport in user units. */
-  readonly sheet: Box;
-  /** Millimetres in one user unit when width or height carry a physical unit, else null. */
-  readonly mmPerUnit: number | null;
-  readonly leftOut: readonly LeftOut[];
-  readonly warnings: readonly Warning[];
-}
 
 export const SVG_LIMITS = { bytes: 24 * 2 ** 20, segments: 1_000_000, coordinate: 1e9, instances: 100_000 } as const;
 
@@ -67,7 +30,7 @@ const EFFECTS: readonly (readonly [property: string, what: string])[] = [
 /**
  * Reads an SVG document.
  * @param text the document; bytes are decoded by the caller
- * @throws {GeometryError} 'bad-file' not an SVG or broken XML · 'too-large' · 'nothing-to-build' no filled shape in it
+ * @throws {GeometryError} 'bad-file' not an SVG or broken XML · 'too-large' · 'nothing-to-build' no filled or stroked shape in it
  */
 export function readSvg(text: string): Drawing {
   if (text.length > SVG_LIMITS.bytes) {
@@ -90,7 +53,14 @@ interface Inherited {
   readonly fillRule: string;
   readonly fillOpacity: string;
   readonly stroke: string;
+  readonly strokeOpacity: string;
   readonly strokeWidth: string;
+  readonly strokeLinejoin: string;
+  readonly strokeLinecap: string;
+  readonly strokeMiterlimit: string;
+  readonly strokeDasharray: string;
+  readonly strokeDashoffset: string;
+  readonly paintOrder: string;
   readonly color: string;
   readonly visibility: string;
 }
@@ -100,7 +70,14 @@ const INITIAL: Inherited = {
   fillRule: 'nonzero',
   fillOpacity: '1',
   stroke: 'none',
+  strokeOpacity: '1',
   strokeWidth: '1',
+  strokeLinejoin: 'miter',
+  strokeLinecap: 'butt',
+  strokeMiterlimit: '4',
+  strokeDasharray: 'none',
+  strokeDashoffset: '0',
+  paintOrder: 'normal',
   color: 'black',
   visibility: 'visible',
 };
@@ -109,7 +86,14 @@ const INHERITED_NAMES: readonly (readonly [keyof Inherited, string])[] = [
   ['fillRule', 'fill-rule'],
   ['fillOpacity', 'fill-opacity'],
   ['stroke', 'stroke'],
+  ['strokeOpacity', 'stroke-opacity'],
   ['strokeWidth', 'stroke-width'],
+  ['strokeLinejoin', 'stroke-linejoin'],
+  ['strokeLinecap', 'stroke-linecap'],
+  ['strokeMiterlimit', 'stroke-miterlimit'],
+  ['strokeDasharray', 'stroke-dasharray'],
+  ['strokeDashoffset', 'stroke-dashoffset'],
+  ['paintOrder', 'paint-order'],
   ['color', 'color'],
   ['visibility', 'visibility'],
 ];
@@ -319,11 +303,12 @@ class SvgReader {
   private shape(element: XmlElement, declared: ReadonlyMap<string, string>, place: Place): void {
     const { style } = place;
     if (style.visibility !== 'visible') return;
-    if (style.stroke !== 'none' && numberOr(style.strokeWidth, 1) > 0) this.leaveOut('stroke', place.key);
-    const colour = this.paint(style.fill, style, place.key);
-    if (!colour || element.name === 'line') return;
-    const opacity = colour.alpha * clamp01(numberOr(style.fillOpacity, 1)) * place.opacity;
-    if (!(opacity > 0)) return;
+    // A line has no inside.
+    const fill = element.name === 'line' ? null : this.paint(style.fill, style, place.key);
+    const pen = this.pen(declared, place);
+    const fillOpacity = fill ? fill.alpha * clamp01(numberOr(style.fillOpacity, 1)) * place.opacity : 0;
+    const strokeOpacity = pen ? pen.colour.alpha * clamp01(numberOr(style.strokeOpacity, 1)) * place.opacity : 0;
+    if (!(fillOpacity > 0) && !(strokeOpacity > 0)) return;
     const { path, error } = shapePath(element.name, declared, place.viewport);
     if (error) {
       const rest = path.length > 0 ? 'the part before it is kept' : 'nothing of it is kept';
@@ -345,15 +330,54 @@ class SvgReader {
     }
     if (placed.length < 2) return;
     const title = element.children.find((child) => child.name === 'title')?.text.trim();
-    this.shapes.push({
-      id: this.unique(place.key),
-      name: title || element.attributes.id || element.name,
-      group: place.group,
-      path: placed,
-      fillRule: style.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
-      colour: colour.hex,
-      opacity,
-    });
+    const shape = { name: title || element.attributes.id || element.name, group: place.group, path: placed };
+    const id = this.unique(place.key);
+    const painted: Shape[] = [];
+    if (fill && fillOpacity > 0) {
+      const fillRule = style.fillRule === 'evenodd' ? 'evenodd' : 'nonzero';
+      painted.push({ ...shape, id, fillRule, colour: fill.hex, opacity: fillOpacity });
+    }
+    if (pen && strokeOpacity > 0) {
+      const own = { id: painted.length > 0 ? this.unique(`${id}|stroke`) : id, colour: pen.colour.hex };
+      painted.push({ ...shape, ...own, fillRule: 'nonzero', opacity: strokeOpacity, stroke: pen.stroke });
+    }
+    const isUnder = /stroke.*fill/.test(style.paintOrder) || /^\s*stroke\s*$/.test(style.paintOrder);
+    this.shapes.push(...(isUnder ? painted.reverse() : painted));
+  }
+
+  /** What an element is stroked with, in user units of the outermost viewport; null for nothing. */
+  private pen(declared: ReadonlyMap<string, string>, { style, matrix, viewport, key }: Place) {
+    // Percentages are of the viewport's diagonal (SVG 2 §13.5.2).
+    const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
+    const length = (text: string, otherwise: number) => {
+      const parsed = parseLength(text);
+      return parsed ? lengthToPx(parsed, diagonal) : otherwise;
+    };
+    const width = length(style.strokeWidth, 1);
+    const colour = width > 0 ? this.paint(style.stroke, style, key) : null;
+    if (!colour) return null;
+    const [a, b, c, d] = matrix;
+    const scale = Math.sqrt(Math.abs(a * d - b * c));
+    const isEven =
+      Math.abs(a * c + b * d) + Math.abs(a * a + b * b - c * c - d * d) < 1e-6 * (a * a + b * b + c * c + d * d);
+    const isFixed = declared.get('vector-effect') === 'non-scaling-stroke';
+    if (!isEven && !isFixed) {
+      const message = `${key}: it is stretched more one way than the other; its stroke is taken as evenly wide.`;
+      this.warnings.push({ code: 'stroke', message });
+    }
+    for (const marker of ['marker-start', 'marker-mid', 'marker-end']) {
+      if ((declared.get(marker) ?? 'none') !== 'none') this.leaveOut('marker', key);
+    }
+    const dashes = style.strokeDasharray.split(/[\s,]+/).map((dash) => length(dash, 0));
+    const stroke: Stroke = {
+      width,
+      join: style.strokeLinejoin === 'round' ? 'round' : style.strokeLinejoin === 'bevel' ? 'bevel' : 'mitre',
+      cap: style.strokeLinecap === 'round' ? 'round' : style.strokeLinecap === 'square' ? 'square' : 'butt',
+      mitreLimit: Math.max(1, numberOr(style.strokeMiterlimit, 4)),
+      dashes: dashes.some((dash) => dash > 0) && dashes.every((dash) => dash >= 0) ? dashes : [],
+      dashOffset: length(style.strokeDashoffset, 0),
+    };
+    return { colour, stroke: isFixed ? stroke : scaledStroke(stroke, scale) };
   }
 
   private unique(key: string): string {
@@ -440,7 +464,10 @@ class SvgReader {
     ];
     const why = reasons.length > 0 ? ` It holds: ${reasons.slice(0, 4).join('; ')}` : '';
     const stop = why.endsWith('.') || why === '' ? '' : '.';
-    return new GeometryError('nothing-to-build', `The drawing has no filled shape to build from.${why}${stop}`);
+    return new GeometryError(
+      'nothing-to-build',
+      `The drawing has no filled shape and no stroke to build from.${why}${stop}`,
+    );
   }
 }
 

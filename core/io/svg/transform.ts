@@ -1,5 +1,6 @@
 // transform.ts — the `transform` attribute (CSS Transforms 1 §5, SVG syntax) and `viewBox` placement (SVG 2 §8.2).
 
+import type { Box } from '../../drawing.ts';
 import { multiply, rotation, scaling, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix } from '../../path/types.ts';
 
@@ -53,13 +54,6 @@ function transformFunction(name: string, v: readonly number[], angleUnit = 'deg'
     default:
       return null;
   }
-}
-
-export interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
 }
 
 /** A `viewBox` with positive size, or null. */
