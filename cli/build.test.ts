@@ -123,9 +123,9 @@ describe('outline-stack build', () => {
   });
 
   it('says what was left out', () => {
-    const stroked = input('stroked.svg', square('stroke="red"'));
+    const stroked = input('stroked.svg', square('filter="url(#blur)"'));
     expect(build(stroked, 's.stl').warnings).toEqual([
-      { code: 'left-out', message: 'Left out: 1 × stroke, first at /rect1.' },
+      { code: 'left-out', message: 'Left out: 1 × filter, first at /rect1.' },
     ]);
   });
 

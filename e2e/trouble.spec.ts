@@ -9,8 +9,8 @@ const BAD: [name: string, content: string, message: RegExp][] = [
   ['empty.svg', '', /The file is empty/],
   [
     'hollow.svg',
-    '<svg viewBox="0 0 9 9"><path stroke="red" fill="none" d="M0 0L9 9"/></svg>',
-    /no filled shape.*1 × stroke/,
+    '<svg viewBox="0 0 9 9"><path fill="none" d="M0 0L9 9"/><text>Hi</text></svg>',
+    /no filled shape and no stroke.*1 × text/,
   ],
   ['far.svg', '<svg><path d="M0 0L1e308 1e308L5 5NaN"/></svg>', /no filled shape/],
   ['loop.svg', '<svg><g id="a"><use href="#a"/></g></svg>', /use that contains itself/],

@@ -15,7 +15,7 @@ import { chordPoints } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { fillRegions, type GridFill, type GridPath, type GridPoint, type GridRegion } from './arrangement.ts';
 import { type Grid, gridFor, toGrid } from './grid.ts';
-import { boundsOf, longestSide } from './measure.ts';
+import { boundsOf, longestSide, ringArea, ringLength } from './measure.ts';
 import { SegmentGrid } from './segment-grid.ts';
 
 export const COMBINATIONS = ['union', 'subtract', 'intersect', 'exclude'] as const;
@@ -163,7 +163,8 @@ export class Tracks {
   /** Regions of chords as paths of curves: an outer contour and its holes each. */
   regions(regions: readonly GridRegion[]): Path[] {
     return regions
-      .map(({ outer, holes }) => [outer, ...holes].flatMap((ring) => this.contour(ring)))
+      .map(({ outer, holes }) => (isSliver(outer) ? [] : [outer, ...holes.filter((hole) => !isSliver(hole))]))
+      .map((rings) => rings.flatMap((ring) => this.contour(ring)))
       .filter((path) => path.length > 0);
   }
 
@@ -318,6 +319,12 @@ export class Tracks {
     }
     return kept.map(({ piece }) => piece);
   }
+}
+
+/** Whether a ring is so thin that only rounding can have made it. */
+function isSliver(ring: GridPath): boolean {
+  const flat = Float64Array.from(ring.flatMap(({ x, y }) => [x, y]));
+  return Math.abs(ringArea(flat)) <= NEAR * ringLength(flat);
 }
 
 /** Every contour with its closing line. */

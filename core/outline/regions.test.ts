@@ -8,6 +8,7 @@ import { boundsOf, pointCount, regionsArea, ringArea, ringLength, ringsOf } from
 import { sharedArea } from './overlap.ts';
 import { regionsOf } from './regions.ts';
 import { SegmentGrid } from './segment-grid.ts';
+import { dropNegligible } from './simplify.ts';
 import type { Ring } from './types.ts';
 
 /**
@@ -224,5 +225,21 @@ describe('the segment grid', () => {
         expect(best).toBeCloseTo(nearest, 9);
       }),
     );
+  });
+});
+
+describe('negligible points', () => {
+  it('of a corner made of several do not all go, wherever the ring begins', () => {
+    const corner = [
+      { x: 6976631, y: 20597752 },
+      { x: 6976539, y: 20597869 },
+      { x: 6976538, y: 20597873 },
+      { x: 6976538, y: 20597874 },
+    ];
+    const ring = [...corner, { x: 8932038, y: 22016529 }, { x: 11742286, y: 18247583 }, { x: 10633110, y: 15877991 }];
+    for (let start = 0; start < ring.length; start++) {
+      const kept = dropNegligible([...ring.slice(start), ...ring.slice(0, start)]);
+      expect(kept).toHaveLength(4);
+    }
   });
 });

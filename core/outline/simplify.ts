@@ -20,12 +20,14 @@ function pass(ring: GridPath): GridPath {
   const result: GridPoint[] = [];
   const n = ring.length;
   let skipped = false;
+  let isFirstSkipped = false;
   for (let i = 0; i < n; i++) {
     const a = result.at(-1) ?? ring[n - 1]!;
     const p = ring[i]!;
     const b = ring[(i + 1) % n]!;
-    // Never two in a row in one pass: each decision then rests on neighbours that stay.
-    skipped = !skipped && isNegligible(a, p, b);
+    // Never two in a row in one pass, round the end too: each decision then rests on neighbours that stay.
+    skipped = !skipped && !(i === n - 1 && isFirstSkipped) && isNegligible(a, p, b);
+    if (i === 0) isFirstSkipped = skipped;
     if (!skipped) result.push(p);
   }
   return result;

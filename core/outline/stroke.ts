@@ -10,9 +10,9 @@ import {
   curvatureAt,
   cutCubic,
   directionAt,
+  nearestParameter,
   type Piece,
 } from '../path/cubic.ts';
-import { fitCubic } from '../path/fit.ts';
 import { chordPoints, flatten } from '../path/flatten.ts';
 import { lengthOf, parameterAt } from '../path/length.ts';
 import type { Path, Segment } from '../path/types.ts';
@@ -85,7 +85,7 @@ const TIGHT = 0.98;
 /** How much of the other side a chord's band takes along, as a share of the radius. */
 const OVERLAP = 0.25;
 /** Where a side is measured against its cubic. */
-const SAMPLES = 11;
+const SAMPLES = 7;
 /** Pieces shorter than this share of the width have no direction worth following. */
 const NO_LENGTH = 1e-9;
 
@@ -162,7 +162,8 @@ class Pen {
     ];
     if (piece.isLine) {
       const [right, left] = [negative(normalIn), negative(normalOut)].map((n, i) => this.beside(i ? end : start, n));
-      this.parts.push(polygon(right!, left!, this.beside(end, normalOut), this.beside(start, normalIn)));
+      // The ends of the path itself are corners too: caps and wedges meet the band there.
+      this.parts.push(polygon(right!, left!, end, this.beside(end, normalOut), this.beside(start, normalIn), start));
       return;
     }
     const tight = this.tightPlaces(cubic);
@@ -187,8 +188,10 @@ class Pen {
     this.parts.push([
       ['M', right[0], right[1]],
       curve(right),
+      ['L', cubic[6], cubic[7]],
       ['L', left[6], left[7]],
       ['C', left[4], left[5], left[2], left[3], left[0], left[1]],
+      ['L', cubic[0], cubic[1]],
       ['Z'],
     ]);
     if (inner !== 0) this.sweep(cubic, normalIn, normalOut, inner);
@@ -200,30 +203,39 @@ class Pen {
     return TIGHT_PLACES.filter((t) => Math.abs(curvatureAt(cubic, t)) * this.radius > TIGHT).length;
   }
 
-  /** The cubic that runs beside another; null when none comes near enough. @param side 1 for the left, −1 for the right */
+  /**
+   * The cubic that runs beside another at the same parameters: at its ends it has the derivative of the true offset, which
+   * for arcs of circles makes it an arc too. Null where it strays.
+   * @param side 1 for the left, −1 for the right
+   */
   private side(cubic: Cubic, normalIn: Vector, normalOut: Vector, side: number): Cubic | null {
-    const xs = new Float64Array(SAMPLES);
-    const ys = new Float64Array(SAMPLES);
-    for (let i = 0; i < SAMPLES; i++) {
-      const t = (i + 1) / (SAMPLES + 1);
+    const distance = side * this.radius;
+    const [x0, y0] = this.beside([cubic[0], cubic[1]], normalIn, distance);
+    const [x3, y3] = this.beside([cubic[6], cubic[7]], normalOut, distance);
+    const [into, out] = [1 - distance * curvatureAt(cubic, 0), 1 - distance * curvatureAt(cubic, 1)];
+    const reach = [
+      into * Math.hypot(cubic[2] - cubic[0], cubic[3] - cubic[1]),
+      out * Math.hypot(cubic[6] - cubic[4], cubic[7] - cubic[5]),
+    ] as const;
+    const found: Cubic = [
+      x0,
+      y0,
+      x0 + reach[0] * normalIn[1],
+      y0 - reach[0] * normalIn[0],
+      x3 - reach[1] * normalOut[1],
+      y3 + reach[1] * normalOut[0],
+      x3,
+      y3,
+    ];
+    for (let i = 1; i <= SAMPLES; i++) {
+      const t = i / (SAMPLES + 1);
       const direction = directionAt(cubic, t);
       if (!direction) return null;
-      [xs[i], ys[i]] = this.beside([at(cubic, 0, t), at(cubic, 1, t)], leftOf(direction), side * this.radius);
+      const [x, y] = this.beside([at(cubic, 0, t), at(cubic, 1, t)], leftOf(direction), distance);
+      const nearest = nearestParameter(found, x, y, t);
+      if (!(Math.hypot(at(found, 0, nearest) - x, at(found, 1, nearest) - y) <= this.tolerance)) return null;
     }
-    const [x0, y0] = this.beside([cubic[0], cubic[1]], normalIn, side * this.radius);
-    const [x3, y3] = this.beside([cubic[6], cubic[7]], normalOut, side * this.radius);
-    const { points, stray } = fitCubic(
-      { xs, ys },
-      0,
-      SAMPLES - 1,
-      { x: x0, y: y0 },
-      { x: x3, y: y3 },
-      { x: normalIn[1], y: -normalIn[0] },
-      { x: -normalOut[1], y: normalOut[0] },
-      this.tolerance,
-    );
-    const [, a, b] = points;
-    return stray <= this.tolerance ? [x0, y0, a.x, a.y, b.x, b.y, x3, y3] : null;
+    return found;
   }
 
   /**
@@ -284,10 +296,11 @@ class Pen {
   /** @param normal left of the direction in which the stroke ends */
   private cap(place: Vector, normal: Vector): void {
     const [left, right] = [this.beside(place, normal), this.beside(place, negative(normal))];
-    if (this.stroke.cap === 'round') this.parts.push([['M', ...right], ...this.arc(right, left), ['Z']]);
+    if (this.stroke.cap === 'round')
+      this.parts.push([['M', ...place], ['L', ...right], ...this.arc(right, left), ['Z']]);
     if (this.stroke.cap === 'square') {
       const ahead: Vector = [normal[1], -normal[0]];
-      this.parts.push(polygon(right, this.beside(right, ahead), this.beside(left, ahead), left));
+      this.parts.push(polygon(place, right, this.beside(right, ahead), this.beside(left, ahead), left));
     }
   }
 
@@ -310,7 +323,7 @@ function dashed(contour: Contour, { dashes, dashOffset }: Stroke): Contour[] {
   // An odd number of lengths is gone through twice.
   const pattern = dashes.length % 2 === 0 ? dashes : [...dashes, ...dashes];
   const period = pattern.reduce((sum, dash) => sum + dash, 0);
-  const lengths = contour.pieces.map(lengthOf);
+  const lengths = contour.pieces.map((piece) => lengthOf(piece));
   const total = lengths.reduce((sum, length) => sum + length, 0);
   if (!(period > 0) || pattern.some((dash) => !(dash >= 0)) || (total / period) * pattern.length > MOST_DASHES) {
     return [contour];

@@ -45,8 +45,8 @@ describe('basic shapes (SVG 2 ch. 10)', () => {
   });
 
   it('draws nothing for sizes of zero, and lines have nothing to fill', () => {
-    expect(() => svg('<rect width="0" height="5"/><circle r="-1"/><line x2="9" y2="9" stroke="red"/>')).toThrow(
-      /no filled shape.*1 × stroke/,
+    expect(() => svg('<rect width="0" height="5"/><circle r="-1"/><line x2="9" y2="9"/><text>Hi</text>')).toThrow(
+      /no filled shape and no stroke.*1 × text/,
     );
   });
 
@@ -259,13 +259,81 @@ describe('use, defs, symbol, switch (SVG 2 ch. 5)', () => {
   });
 });
 
+describe('strokes (SVG 2 §13.5)', () => {
+  it('are shapes of their own, above the fill of their element', () => {
+    const { shapes } = svg(`${RECT} id="r" fill="red" stroke="blue" stroke-width="2"/>`);
+    expect(shapes.map(({ id, colour, stroke }) => [id, colour, stroke?.width])).toEqual([
+      ['#r', '#ff0000', undefined],
+      ['#r|stroke', '#0000ff', 2],
+    ]);
+    const under = svg(`${RECT} fill="red" stroke="blue" paint-order="stroke"/>`).shapes;
+    expect(under.map(({ colour }) => colour)).toEqual(['#0000ff', '#ff0000']);
+  });
+
+  it('start as 1 wide, mitred up to 4 widths, with butt caps', () => {
+    const { stroke } = only('<line x2="9" y2="9" stroke="red"/>');
+    expect(stroke).toEqual({ width: 1, join: 'mitre', cap: 'butt', mitreLimit: 4, dashes: [], dashOffset: 0 });
+  });
+
+  it('take their style from attributes, groups and style sheets, and grow with the transform', () => {
+    const shape = only(
+      `<style>.w{stroke-width:3}</style><g stroke="#0a0" stroke-linejoin="round" stroke-dasharray="4 2" transform="scale(2)">
+      <path class="w" fill="none" d="M0 0h9" stroke-linecap="square" stroke-dashoffset="1"/></g>`,
+    );
+    expect(shape.colour).toBe('#00aa00');
+    expect(shape.stroke).toEqual({
+      width: 6,
+      join: 'round',
+      cap: 'square',
+      mitreLimit: 4,
+      dashes: [8, 4],
+      dashOffset: 2,
+    });
+  });
+
+  it('keep their width where they do not scale, and say so where they are stretched', () => {
+    const fixed = only(
+      '<path fill="none" stroke="red" d="M0 0h9" transform="scale(3)" vector-effect="non-scaling-stroke"/>',
+    );
+    expect(fixed.stroke!.width).toBe(1);
+    const { shapes, warnings } = svg('<path fill="none" stroke="red" d="M0 0h9" transform="scale(4 1)"/>');
+    expect(shapes[0]!.stroke!.width).toBe(2);
+    expect(warnings.map(({ code }) => code)).toEqual(['stroke']);
+  });
+
+  it('are measured in percentages of the viewport’s diagonal', () => {
+    expect(only('<line x2="9" stroke="red" stroke-width="10%"/>').stroke!.width).toBeCloseTo(10, 10);
+  });
+});
+
+describe('a drawing written and read again', () => {
+  it('is the same to a millionth, with names, strokes, opacity and size', () => {
+    const body = `<path id="a" fill="#123456" fill-rule="evenodd" fill-opacity="0.5" d="M0.1234567 2C3 4 5.55555 6.66666 7 1.0000004Z"/>
+      <path id="b" fill="none" stroke="#abcdef" stroke-width="1.25" stroke-linejoin="round" stroke-dasharray="3 1.5" stroke-dashoffset="0.5" d="M1 1L9 9"/>`;
+    const drawing = svg(body, 'width="50mm" height="50mm" viewBox="0 0 100 100"');
+    const groups = [{ name: 'First & last', shapes: drawing.shapes }];
+    const again = readSvg(writeSvg({ ...drawing, groups }));
+    expect(again.mmPerUnit).toBeCloseTo(drawing.mmPerUnit!, 9);
+    const scale = drawing.sheet.width / again.sheet.width;
+    for (const [i, shape] of drawing.shapes.entries()) {
+      const { path, colour, opacity, fillRule, stroke } = movedShape(again.shapes[i]!, [scale, 0, 0, scale, 0, 0]);
+      expect([colour, opacity]).toEqual([shape.colour, shape.opacity]);
+      expect(stroke && { ...stroke, mitreLimit: 4 }).toEqual(shape.stroke);
+      if (!stroke) expect(fillRule).toBe(shape.fillRule);
+      const numbers = (p: Path) => p.flatMap((s) => s.slice(1) as number[]);
+      for (const [k, v] of numbers(shape.path).entries()) expect(numbers(path)[k]).toBeCloseTo(v, 6);
+    }
+    expect(again.shapes[0]!.group).toBe('First-&-last');
+  });
+});
+
 describe('what is left out', () => {
   it('is named with its number and place', () => {
     const { leftOut } = svg(
-      `${RECT} stroke="red"/>${RECT} stroke="red"/><text id="t">Hi</text><image href="x.png"/><g filter="url(#f)" mask="url(#m)">${RECT} clip-path="url(#c)"/></g><use href="other.svg#x"/>`,
+      `${RECT}/><line x2="9" y2="9" stroke="red" marker-end="url(#m)"/><text id="t">Hi</text><image href="x.png"/><g filter="url(#f)" mask="url(#m)">${RECT} clip-path="url(#c)"/></g><use href="other.svg#x"/>`,
     );
     expect(Object.fromEntries(leftOut.map(({ what, count }) => [what, count]))).toEqual({
-      stroke: 2,
+      marker: 1,
       text: 1,
       image: 1,
       filter: 1,
