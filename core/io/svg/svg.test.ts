@@ -1,11 +1,15 @@
 // SVG semantics, clause by clause. Numbers are those of the specifications named beside them.
 import { describe, expect, it } from 'vitest';
+import type { Drawing, Shape } from '../../drawing.ts';
+import { movedShape } from '../../outline/cover.ts';
 import { boundsOf, regionsArea } from '../../outline/measure.ts';
 import { regionsOf } from '../../outline/regions.ts';
 import { flatten } from '../../path/flatten.ts';
+import type { Path } from '../../path/types.ts';
 import { meanColour, parseColour } from './paint.ts';
-import { type Drawing, readSvg, type Shape } from './read.ts';
+import { readSvg, SVG_LIMITS } from './read.ts';
 import { fitViewBox, parseTransform, parseViewBox } from './transform.ts';
+import { writeSvg } from './write.ts';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"'): Drawing =>
   readSvg(
