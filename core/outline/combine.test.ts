@@ -6,7 +6,7 @@ import { ellipsePath } from '../path/arc.ts';
 import { contoursOf } from '../path/cubic.ts';
 import { flatten } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
-import type { Path } from '../path/types.ts';
+import type { Path, Segment } from '../path/types.ts';
 import { type Combination, combine, combinedRegions, type Filled } from './combine.ts';
 import { ringArea } from './measure.ts';
 
@@ -21,14 +21,16 @@ const areaOf = (path: Path) => flatten(path, 1e-5).reduce((sum, ring) => sum + r
 const area = (operands: Filled[], how: Combination) => areaOf(combine(operands, how));
 const segments = (path: Path) => path.filter(([letter]) => letter === 'L' || letter === 'C').length;
 
+type Place = [x: number, y: number, isCurved: boolean];
+
 /** Blobs of a few lines and curves with handles anywhere. */
 const blobs = (coordinate: fc.Arbitrary<number>): fc.Arbitrary<Filled> =>
   fc.array(fc.tuple(coordinate, coordinate, fc.boolean()), { minLength: 6, maxLength: 14 }).map((places) => {
-    const [[x, y], ...rest] = places as [[number, number, boolean], ...[number, number, boolean][]];
-    const path: Path[number][] = [['M', x, y]];
+    const [[x, y], ...rest] = places as [Place, ...Place[]];
+    const path: Segment[] = [['M', x, y]];
     for (let i = 0; i + 2 < rest.length; i += 3) {
-      const [[a, b, curved], [c, d], [e, f]] = rest.slice(i, i + 3) as [number, number, boolean][];
-      path.push(curved ? ['C', a!, b!, c!, d!, e!, f!] : ['L', e!, f!]);
+      const [[a, b, isCurved], [c, d], [e, f]] = rest.slice(i, i + 3) as [Place, Place, Place];
+      path.push(isCurved ? ['C', a, b, c, d, e, f] : ['L', e, f]);
     }
     return { path: [...path, ['Z']], fillRule: 'evenodd' };
   });
