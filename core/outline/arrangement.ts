@@ -36,8 +36,23 @@ export const GRID_REACH = 2 ** 25;
  * @returns regions whose rings do not cross; rings that touch in a point pass through it one sector at a time
  */
 export function fillRegions(paths: readonly GridPath[], fill: GridFill): GridRegion[] {
-  const edges = planarEdges(paths, fill);
-  return edges.count === 0 ? [] : new Arrangement(edges, FILLED[fill]).regions();
+  const edges = planarEdges(edgesOf(paths, true), fill);
+  return edges.count === 0 ? [] : new Filling(edges, FILLED[fill]).regions();
+}
+
+/**
+ * The faces that lines enclose, whichever way they run; ends that hang free and lines that only link others are no part
+ * of a boundary.
+ * @param lines open polylines; coordinates as for {@link fillRegions}
+ * @returns disjoint regions; a face inside another, not linked to it, is also a hole of that
+ */
+export function enclosedFaces(lines: readonly GridPath[]): GridRegion[] {
+  const edges = planarEdges(edgesOf(lines, false), 'any');
+  if (edges.count === 0) return [];
+  const graph = new Graph(edges);
+  const isBridge = graph.bridges();
+  const kept = withoutEdges(edges, (edge) => isBridge[edge] === 1);
+  return kept.count === 0 ? [] : new Graph(kept).faces();
 }
 
 // --- cutting --------------------------------------------------------------------------------------------------------
@@ -48,8 +63,8 @@ const MAX_ROUNDS = 24;
 const UNSURE = 1e-6;
 
 /** Edges that meet at their ends only, none of them twice. */
-function planarEdges(paths: readonly GridPath[], fill: GridFill): NetEdges {
-  let net = netEdges(edgesOf(paths), null, fill);
+function planarEdges(loose: Float64Array, fill: GridFill | 'any'): NetEdges {
+  let net = netEdges(loose, null, fill);
   for (let round = 0; round < MAX_ROUNDS; round++) {
     const cuts = new Cuts(net, round === 0);
     if (cuts.isEmpty) break;
@@ -60,15 +75,15 @@ function planarEdges(paths: readonly GridPath[], fill: GridFill): NetEdges {
 }
 
 /** Four numbers an edge, from where to where. */
-function edgesOf(paths: readonly GridPath[]): Float64Array {
+function edgesOf(paths: readonly GridPath[], areClosed: boolean): Float64Array {
   const edges = new Float64Array(4 * paths.reduce((sum, path) => sum + path.length, 0));
   let at = 0;
   for (const path of paths) {
-    for (let i = 0, p = path[path.length - 1]; i < path.length; p = path[i++]) {
-      const q = path[i]!;
-      if (p!.x === q.x && p!.y === q.y) continue;
-      edges[at++] = p!.x;
-      edges[at++] = p!.y;
+    for (let i = areClosed ? 0 : 1; i < path.length; i++) {
+      const [p, q] = [path.at(i - 1)!, path[i]!];
+      if (p.x === q.x && p.y === q.y) continue;
+      edges[at++] = p.x;
+      edges[at++] = p.y;
       edges[at++] = q.x;
       edges[at++] = q.y;
     }
@@ -196,7 +211,7 @@ interface NetEdges {
  * Edges between the same two vertices as one; those that change nothing about the filling cancel out.
  * @param counts how often each edge is there; null for once
  */
-function netEdges(edges: Float64Array, counts: Int32Array | null, fill: GridFill): NetEdges {
+function netEdges(edges: Float64Array, counts: Int32Array | null, fill: GridFill | 'any'): NetEdges {
   const { points, ids } = weldPoints(edges);
   const n = points.length / 2;
   const net = new Map<number, number>();
@@ -210,12 +225,22 @@ function netEdges(edges: Float64Array, counts: Int32Array | null, fill: GridFill
   const weights = new Int32Array(net.size);
   let count = 0;
   for (const [key, weight] of net) {
-    if (fill === 'evenodd' ? weight % 2 === 0 : weight === 0) continue;
+    if (fill === 'evenodd' ? weight % 2 === 0 : weight === 0 && fill !== 'any') continue;
     ends[2 * count] = Math.floor(key / n);
     ends[2 * count + 1] = key % n;
     weights[count++] = weight;
   }
   return { count, points, ends: ends.subarray(0, 2 * count), weights: weights.subarray(0, count) };
+}
+
+function withoutEdges({ count, points, ends, weights }: NetEdges, isGone: (edge: number) => boolean): NetEdges {
+  const kept = Array.from({ length: count }, (_, edge) => edge).filter((edge) => !isGone(edge));
+  return {
+    count: kept.length,
+    points,
+    ends: Uint32Array.from(kept.flatMap((edge) => [ends[2 * edge]!, ends[2 * edge + 1]!])),
+    weights: Int32Array.from(kept, (edge) => weights[edge]!),
+  };
 }
 
 /** Four numbers an edge. */
@@ -247,20 +272,16 @@ function weldPoints(flat: Float64Array): { points: Float64Array; ids: Uint32Arra
 // --- the planar graph -----------------------------------------------------------------------------------------------
 
 /** Half-edge 2e runs edge e forward, 2e + 1 backward; the twin of h is h ^ 1. Faces lie on the left. */
-class Arrangement {
-  private readonly edges: NetEdges;
-  private readonly isFilled: (winding: number) => boolean;
+class Graph {
+  protected readonly edges: NetEdges;
   /** Half-edges that leave vertex v, counter-clockwise: around[starts[v]] … around[starts[v + 1] − 1]. */
-  private readonly starts: Uint32Array;
-  private readonly around: Uint32Array;
+  protected readonly starts: Uint32Array;
+  protected readonly around: Uint32Array;
   private readonly place: Uint32Array;
-  /** Winding number on the left of each half-edge. */
-  private readonly winding: Int32Array;
   private readonly grid: SegmentGrid;
 
-  constructor(edges: NetEdges, isFilled: (winding: number) => boolean) {
+  constructor(edges: NetEdges) {
     this.edges = edges;
-    this.isFilled = isFilled;
     const half = 2 * edges.count;
     this.starts = new Uint32Array(edges.points.length / 2 + 1);
     for (const v of edges.ends) this.starts[v + 1]!++;
@@ -272,16 +293,10 @@ class Arrangement {
     this.place = new Uint32Array(half);
     for (const [i, h] of this.around.entries()) this.place[h] = i;
     this.grid = new SegmentGrid(segmentsOf(edges));
-    this.winding = this.windingNumbers();
   }
 
-  private origin(h: number): number {
+  protected origin(h: number): number {
     return this.edges.ends[h]!;
-  }
-
-  private weight(h: number): number {
-    const weight = this.edges.weights[h >> 1]!;
-    return h % 2 === 0 ? weight : -weight;
   }
 
   /** Counter-clockwise, from straight down (left out) round to straight down. */
@@ -306,10 +321,133 @@ class Arrangement {
   }
 
   /** The next half-edge that leaves the same vertex, clockwise. */
-  private clockwise(h: number): number {
+  protected clockwise(h: number): number {
     const v = this.origin(h);
     const i = this.place[h]!;
     return this.around[i === this.starts[v]! ? this.starts[v + 1]! - 1 : i - 1]!;
+  }
+
+  /** Edges that pass the height of vertex v on its left. @param visit told whether the edge runs upward */
+  protected eachLeftOf(v: number, visit: (edge: number, rises: boolean) => void): void {
+    const { points, ends } = this.edges;
+    const [x, y] = [points[2 * v]!, points[2 * v + 1]!];
+    this.grid.box(-Infinity, y, x, y, (e) => {
+      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+      const [py, qy] = [points[p + 1]!, points[q + 1]!];
+      if (py <= y === qy <= y) return;
+      const rises = qy > py;
+      const side = cross(points[q]! - points[p]!, qy - py, x - points[p]!, y - py);
+      if (side !== 0 && side < 0 === rises) visit(e, rises);
+    });
+  }
+
+  /** Rings of half-edges that follow each other, from those that may begin one. */
+  protected ringsOf(
+    follow: (h: number) => number,
+    mayBegin: (h: number) => boolean,
+  ): { rings: number[][]; ringOf: Int32Array } {
+    const ringOf = new Int32Array(2 * this.edges.count).fill(-1);
+    const rings: number[][] = [];
+    for (const start of this.around) {
+      if (ringOf[start] !== -1 || !mayBegin(start)) continue;
+      const ring: number[] = [];
+      for (let h = start; ringOf[h] === -1; h = follow(h)) {
+        ringOf[h] = rings.length;
+        ring.push(h);
+      }
+      rings.push(ring);
+    }
+    return { rings, ringOf };
+  }
+
+  private allRings() {
+    return this.ringsOf(
+      (h) => this.clockwise(h ^ 1),
+      () => true,
+    );
+  }
+
+  /** By edge, 1 where the same face lies on both sides. */
+  bridges(): Uint8Array {
+    const { ringOf } = this.allRings();
+    return Uint8Array.from({ length: this.edges.count }, (_, e) => +(ringOf[2 * e] === ringOf[2 * e + 1]));
+  }
+
+  /** All faces but the outermost. */
+  faces(): GridRegion[] {
+    const { rings, ringOf } = this.allRings();
+    return this.nested(rings, ringOf);
+  }
+
+  /** Counter-clockwise rings as regions, with the clockwise ones that lie directly inside them as their holes. */
+  protected nested(rings: readonly (readonly number[])[], ringOf: Int32Array): GridRegion[] {
+    const isOuter = rings.map((ring) => this.area(ring) > 0);
+    const regions = new Map<number, { outer: GridPath; holes: GridPath[] }>();
+    for (const [r, ring] of rings.entries()) if (isOuter[r]) regions.set(r, { outer: this.path(ring), holes: [] });
+    const parents = rings.map((ring, r) => (isOuter[r] ? r : this.ringLeftOf(ring, ringOf)));
+    for (const [r, ring] of rings.entries()) {
+      if (isOuter[r]) continue;
+      // What lies left of a hole may be another hole of the same region, and left of the outermost there is nothing.
+      let parent = parents[r]!;
+      while (parent !== -1 && !isOuter[parent]) parent = parents[parent]!;
+      if (parent !== -1) regions.get(parent)!.holes.push(this.path(ring));
+    }
+    return [...regions.values()];
+  }
+
+  /** The ring that bounds the face to the left of a clockwise one; −1 where there is none. */
+  private ringLeftOf(ring: readonly number[], ringOf: Int32Array): number {
+    const { points, ends } = this.edges;
+    const v = ring.reduce((least, h) => Math.min(least, this.origin(h)), Infinity);
+    const y = points[2 * v + 1]!;
+    let [found, bestX, bestSlope] = [-1, -Infinity, -Infinity];
+    this.eachLeftOf(v, (e, rises) => {
+      const h = 2 * e + (rises ? 1 : 0);
+      // The face lies on the right of this edge, so its boundary runs downward.
+      const owner = ringOf[h]!;
+      if (owner === -1) return;
+      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+      const slope = (points[q]! - points[p]!) / (points[q + 1]! - points[p + 1]!);
+      const x = points[p]! + slope * (y - points[p + 1]!);
+      // Edges that start at one point of the ray are ordered as they lie just above it.
+      if (x < bestX || (x === bestX && slope <= bestSlope)) return;
+      [found, bestX, bestSlope] = [owner, x, slope];
+    });
+    return found;
+  }
+
+  private path(ring: readonly number[]): GridPath {
+    const { points } = this.edges;
+    return ring.map((h) => ({ x: points[2 * this.origin(h)]!, y: points[2 * this.origin(h) + 1]! }));
+  }
+
+  private area(ring: readonly number[]): number {
+    const { points } = this.edges;
+    const [x0, y0] = [points[2 * this.origin(ring[0]!)]!, points[2 * this.origin(ring[0]!) + 1]!];
+    let twice = 0;
+    for (const h of ring) {
+      const [p, q] = [2 * this.origin(h), 2 * this.origin(h ^ 1)];
+      twice += cross(points[p]! - x0, points[p + 1]! - y0, points[q]! - x0, points[q + 1]! - y0);
+    }
+    return twice;
+  }
+}
+
+/** A graph whose faces are filled or not, by their winding numbers. */
+class Filling extends Graph {
+  private readonly isFilled: (winding: number) => boolean;
+  /** Winding number on the left of each half-edge. */
+  private readonly winding: Int32Array;
+
+  constructor(edges: NetEdges, isFilled: (winding: number) => boolean) {
+    super(edges);
+    this.isFilled = isFilled;
+    this.winding = this.windingNumbers();
+  }
+
+  private weight(h: number): number {
+    const weight = this.edges.weights[h >> 1]!;
+    return h % 2 === 0 ? weight : -weight;
   }
 
   private windingNumbers(): Int32Array {
@@ -343,50 +481,16 @@ class Arrangement {
     return sum;
   }
 
-  /** Edges that pass the height of vertex v on its left. @param visit told whether the edge runs upward */
-  private eachLeftOf(v: number, visit: (edge: number, rises: boolean) => void): void {
-    const { points, ends } = this.edges;
-    const [x, y] = [points[2 * v]!, points[2 * v + 1]!];
-    this.grid.box(-Infinity, y, x, y, (e) => {
-      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
-      const [py, qy] = [points[p + 1]!, points[q + 1]!];
-      if (py <= y === qy <= y) return;
-      const rises = qy > py;
-      const side = cross(points[q]! - points[p]!, qy - py, x - points[p]!, y - py);
-      if (side !== 0 && side < 0 === rises) visit(e, rises);
-    });
-  }
-
-  // --- the boundary ---
-
   private isBoundary(h: number): boolean {
     return this.isFilled(this.winding[h]!) && !this.isFilled(this.winding[h ^ 1]!);
   }
 
   regions(): GridRegion[] {
-    const ringOf = new Int32Array(2 * this.edges.count).fill(-1);
-    const rings: number[][] = [];
-    for (const start of this.around) {
-      if (ringOf[start] !== -1 || !this.isBoundary(start)) continue;
-      const ring: number[] = [];
-      for (let h = start; ringOf[h] === -1; h = this.following(h)) {
-        ringOf[h] = rings.length;
-        ring.push(h);
-      }
-      rings.push(ring);
-    }
-    const parents = rings.map((ring) => (this.area(ring) > 0 ? -1 : this.ringLeftOf(ring, ringOf)));
-    const regions = new Map<number, { outer: GridPath; holes: GridPath[] }>();
-    for (const [r, ring] of rings.entries())
-      if (parents[r] === -1) regions.set(r, { outer: this.path(ring), holes: [] });
-    for (const [r, ring] of rings.entries()) {
-      if (parents[r] === -1) continue;
-      // What lies left of a hole may be another hole of the same region.
-      let parent = parents[r]!;
-      while (parents[parent] !== -1) parent = parents[parent]!;
-      regions.get(parent)!.holes.push(this.path(ring));
-    }
-    return [...regions.values()];
+    const { rings, ringOf } = this.ringsOf(
+      (h) => this.following(h),
+      (h) => this.isBoundary(h),
+    );
+    return this.nested(rings, ringOf);
   }
 
   /** Of the boundary that leaves where h arrives, the first one clockwise: both bound one sector of the inside. */
@@ -394,43 +498,6 @@ class Arrangement {
     let next = this.clockwise(h ^ 1);
     while (!this.isBoundary(next)) next = this.clockwise(next);
     return next;
-  }
-
-  /** The ring that bounds the filling to the left of a hole. */
-  private ringLeftOf(ring: readonly number[], ringOf: Int32Array): number {
-    const { points, ends } = this.edges;
-    const v = ring.reduce((least, h) => Math.min(least, this.origin(h)), Infinity);
-    const y = points[2 * v + 1]!;
-    let [found, bestX, bestSlope] = [-1, -Infinity, -Infinity];
-    this.eachLeftOf(v, (e, rises) => {
-      const h = 2 * e + (rises ? 1 : 0);
-      // The filling lies on the right of this edge, so its boundary runs downward.
-      const owner = ringOf[h]!;
-      if (owner === -1) return;
-      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
-      const slope = (points[q]! - points[p]!) / (points[q + 1]! - points[p + 1]!);
-      const x = points[p]! + slope * (y - points[p + 1]!);
-      // Edges that start at one point of the ray are ordered as they lie just above it.
-      if (x < bestX || (x === bestX && slope <= bestSlope)) return;
-      [found, bestX, bestSlope] = [owner, x, slope];
-    });
-    return found;
-  }
-
-  private path(ring: readonly number[]): GridPath {
-    const { points } = this.edges;
-    return ring.map((h) => ({ x: points[2 * this.origin(h)]!, y: points[2 * this.origin(h) + 1]! }));
-  }
-
-  private area(ring: readonly number[]): number {
-    const { points } = this.edges;
-    const [x0, y0] = [points[2 * this.origin(ring[0]!)]!, points[2 * this.origin(ring[0]!) + 1]!];
-    let twice = 0;
-    for (const h of ring) {
-      const [p, q] = [2 * this.origin(h), 2 * this.origin(h ^ 1)];
-      twice += cross(points[p]! - x0, points[p + 1]! - y0, points[q]! - x0, points[q + 1]! - y0);
-    }
-    return twice;
   }
 }
 

@@ -108,7 +108,7 @@ export class Tracks {
   private readonly pieces: Piece[] = [];
   /** The piece that follows in its contour. */
   private readonly next: number[] = [];
-  private readonly closed: GridPath[][] = [];
+  private readonly lines: GridPath[][] = [];
   private readonly grid: Grid;
   private readonly tolerance: number;
   /** Four numbers a chord, on the grid. */
@@ -118,21 +118,23 @@ export class Tracks {
   private readonly chordTo: number[] = [];
   private readonly index: SegmentGrid;
 
-  /** @param paths contours that are not closed are taken as closed, as fill does */
-  constructor(paths: readonly Path[]) {
+  /** @param areClosed whether open contours are taken as closed, as fill does */
+  constructor(paths: readonly Path[], areClosed = true) {
     const corners = paths.map((path) => Float64Array.from(path.flatMap((s) => s.slice(1) as number[])));
     const bounds = boundsOf(corners);
     this.tolerance = CHORD_SHARE * ((bounds && longestSide(bounds)) || 1);
     this.grid = gridFor(corners);
     const chords: number[] = [];
-    for (const path of paths)
-      this.closed.push(contoursOf(closedPath(path)).map(({ pieces }) => this.add(pieces, chords)));
+    for (const path of paths) {
+      const contours = contoursOf(areClosed ? closedPath(path) : path);
+      this.lines.push(contours.map(({ pieces }) => this.add(pieces, chords, areClosed)));
+    }
     this.chords = Float64Array.from(chords);
     this.index = new SegmentGrid(this.chords);
   }
 
-  private add(pieces: readonly Piece[], chords: number[]): GridPath {
-    const ring: GridPoint[] = [];
+  private add(pieces: readonly Piece[], chords: number[], isClosed: boolean): GridPath {
+    const line: GridPoint[] = [];
     const first = this.pieces.length;
     for (const piece of pieces) {
       const { cubic } = piece;
@@ -141,7 +143,8 @@ export class Tracks {
       const places = toGrid(Float64Array.from(stops.flatMap(({ x, y }) => [x, y])), this.grid);
       for (let i = 1; i < stops.length; i++) {
         const [p, q] = [places[i - 1]!, places[i]!];
-        ring.push(p);
+        line.push(p);
+        if (!isClosed && piece === pieces.at(-1) && i + 1 === stops.length) line.push(q);
         if (p.x === q.x && p.y === q.y) continue;
         chords.push(p.x, p.y, q.x, q.y);
         this.chordPiece.push(this.pieces.length);
@@ -152,12 +155,12 @@ export class Tracks {
       this.next.push(this.pieces.length);
     }
     if (this.pieces.length > first) this.next[this.pieces.length - 1] = first;
-    return ring;
+    return line;
   }
 
   /** The contours of one of the paths. */
   rings(path: number): readonly GridPath[] {
-    return this.closed[path]!;
+    return this.lines[path]!;
   }
 
   /** Regions of chords as paths of curves: an outer contour and its holes each. */
