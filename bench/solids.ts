@@ -70,7 +70,14 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
     faces: 'fewest',
     newId: (kind) => `${kind}-${ids++}`,
   });
-  const source = { id: 'source', kind: 'vector' as const, name: 'icon', asset: '0'.repeat(64), ...arranged.placement };
+  const source = {
+    id: 'source',
+    kind: 'vector' as const,
+    name: 'icon',
+    asset: '0'.repeat(64),
+    edits: [],
+    ...arranged.placement,
+  };
   const project = { ...emptyProject('icon'), tolerance: TOLERANCE, sources: [source], layers: [...arranged.layers] };
   return { project, drawing, regions: evaluatorFor(project, drawing).outlines(project, project.layers[0]!).regions };
 }

@@ -113,7 +113,14 @@ function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project:
     newId: (kind) => `${kind}-${ids++}`,
   });
   const name = basename(input, extname(input));
-  const source = { id: 'source', kind: 'vector' as const, name, asset: '0'.repeat(64), ...arranged.placement };
+  const source = {
+    id: 'source',
+    kind: 'vector' as const,
+    name,
+    asset: '0'.repeat(64),
+    edits: [],
+    ...arranged.placement,
+  };
   const leftOut = drawing.leftOut.map(({ what, count, where }) => ({
     code: 'left-out',
     message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,

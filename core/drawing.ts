@@ -25,6 +25,8 @@ export interface Shape {
   readonly colour: string;
   /** 0–1, > 0 */
   readonly opacity: number;
+  /** The shape it was made of, where an edit made several of one. */
+  readonly from?: string;
   /** Set where a stroke along the path is drawn, in place of a filled shape. */
   readonly stroke?: Stroke;
 }
@@ -41,10 +43,18 @@ export interface Drawing {
   readonly shapes: readonly Shape[];
   /** Ids of shapes that are known to be the ground the drawing lies on. */
   readonly ground?: readonly string[];
+  /** Whether the groups of shapes are layers of the file, which stay apart. */
+  readonly areGroupsLayers?: boolean;
   /** The sheet: the outermost viewport in user units. */
   readonly sheet: Box;
   /** Millimetres in one user unit when width or height carry a physical unit, else null. */
   readonly mmPerUnit: number | null;
   readonly leftOut: readonly LeftOut[];
   readonly warnings: readonly Warning[];
+}
+
+/** A sheet with nothing on it. */
+export function emptyDrawing(width: number, height: number): Drawing {
+  const sheet = { x: 0, y: 0, width, height };
+  return { shapes: [], sheet, mmPerUnit: null, leftOut: [], warnings: [] };
 }

@@ -1,6 +1,7 @@
 // index.ts — the only entry for server, web and cli.
 export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
+export { changeEdits, type EditedSource, moveMembers } from './document/editing.ts';
 export {
   drawingKey,
   Evaluator,
@@ -16,10 +17,13 @@ export { readProject } from './document/migrate.ts';
 export { membersOf, placedShapes } from './document/outlines.ts';
 export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
 export {
+  assetsOf,
+  type DrawingSource,
   type Edge,
   EdgeSchema,
   emptyProject,
   type Layer,
+  type LetteringSource,
   LIMITS,
   type PictureSource,
   type PieceMark,
@@ -30,6 +34,9 @@ export {
   type Source,
 } from './document/schema.ts';
 export type { Drawing, LeftOut, Shape } from './drawing.ts';
+export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
+export type { Action as EditAction, ActionOf as EditActionOf, Edit, Opening, Wall } from './edits/schema.ts';
+export { partAreas, smallPartLimit } from './edits/split.ts';
 export { type ErrorCode, GeometryError, type Warning } from './errors.ts';
 export {
   EXPORT_FORMATS,
@@ -47,6 +54,19 @@ export { writeStl } from './io/stl.ts';
 export { readSvg, SVG_LIMITS } from './io/svg/read.ts';
 export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/svg/write.ts';
 export { decodeXml } from './io/text.ts';
+export { readVector } from './io/vector.ts';
+export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
+export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, sniffFont } from './lettering/font.ts';
+export { layLetters } from './lettering/layout.ts';
+export {
+  ALIGNMENTS,
+  BUNDLED_FONTS,
+  type BundledFont,
+  type FontChoice,
+  LETTERING_DEFAULTS,
+  type Lettering,
+  LetteringSchema,
+} from './lettering/settings.ts';
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';

@@ -19,6 +19,8 @@ export interface ArrangeOptions {
   readonly size?: number;
   /** Used for a drawing without physical size; undefined leaves one user unit as one project unit. */
   readonly fallbackSize?: number;
+  /** Where the source lies already; overrides every size. */
+  readonly placement?: Pick<Source, 'scale' | 'origin'>;
   readonly depth?: number;
   readonly edge?: Edge;
   readonly faces?: Layer['faces'];
@@ -68,15 +70,13 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   if (!bounds || !(longestSide(bounds) > 0)) {
     throw new GeometryError(
       'nothing-to-build',
-      'The drawing has no filled shape with an area; strokes and points cannot be built yet.',
+      'The drawing has no filled shape with an area and no stroke; there is nothing to build.',
     );
   }
   const longest = longestSide(bounds);
-  const scale = scaleFor(drawing, longest, options);
-  const placement = {
-    scale,
-    origin: [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2] as [number, number],
-  };
+  const scale = options.placement?.scale ?? scaleFor(drawing, longest, options);
+  const middle: [number, number] = [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2];
+  const placement = { scale, origin: options.placement?.origin ?? middle };
   const size = longest * scale;
   const depth = options.depth ?? roundFigure(size * DEPTH_SHARE);
   const names = new Set(options.takenNames ?? []);
@@ -84,7 +84,7 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   const placed: { layer: Layer; regions: Region[] }[] = [];
   const coarse = Math.max(tolerance, size / 2000);
   const regionsFor = (shape: Shape) => shapeRegions([shape], placement, coarse);
-  for (const { shapes, isGround } of byColour(drawing.shapes, ground, regionsFor)) {
+  for (const { shapes, isGround } of byColour(drawing, ground, regionsFor)) {
     const regions = shapeRegions(shapes, placement, tolerance);
     if (regions.length === 0) {
       const message = `${shapes.length} shapes of ${shapes[0]!.colour} have no area and were left out.`;
@@ -111,7 +111,7 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   if (placed.every(({ layer }) => layer.ground)) {
     throw new GeometryError(
       'nothing-to-build',
-      'The drawing has no filled shape with an area; strokes and points cannot be built yet.',
+      'The drawing has no filled shape with an area and no stroke; there is nothing to build.',
     );
   }
   if (unit !== 'mm' && drawing.mmPerUnit === null) {
@@ -154,7 +154,7 @@ interface Group {
  * not end up beneath.
  */
 function byColour(
-  shapes: readonly Shape[],
+  { shapes, areGroupsLayers = false }: Drawing,
   ground: ReadonlySet<Shape>,
   regionsFor: (shape: Shape) => Region[],
 ): Group[] {
@@ -168,7 +168,7 @@ function byColour(
   const groups: Group[] = [];
   for (const shape of shapes) {
     const isGround = ground.has(shape);
-    const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)}`;
+    const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)} ${areGroupsLayers ? shape.group : ''}`;
     const own = groups.findLastIndex((group) => group.key === key);
     const above = own < 0 ? [] : groups.slice(own + 1).flatMap((group) => group.shapes);
     const isCovered = above.some((other) => overlapArea(regionsOnce(shape), regionsOnce(other), TOUCHING_SHARE) > 0);

@@ -9,7 +9,6 @@ import {
   LayerSchema,
   LIMITS,
   MaterialSchema,
-  PictureSourceSchema,
   type Project,
   ProjectSchema,
   SourceSchema,
@@ -29,8 +28,14 @@ export const CommandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('add-source'), source: SourceSchema, layers: z.array(LayerSchema) }),
   z.object({ do: z.literal('remove-source'), source: z.string() }),
   z.object({ do: z.literal('scale-source'), source: z.string(), scale: VectorSourceSchema.shape.scale }),
-  /** A source with other settings or another file, and its layers as they follow from that; new ones go on top. */
-  z.object({ do: z.literal('retrace'), source: PictureSourceSchema, layers: z.array(LayerSchema) }),
+  /** A source with other settings, edits or another file, and its layers as they follow from that; new ones go on top. */
+  z.object({
+    do: z.literal('change-source'),
+    source: SourceSchema,
+    layers: z.array(LayerSchema),
+    /** Layers that nothing is left of. */
+    gone: z.array(z.string()).optional(),
+  }),
   z.object({ do: z.literal('change-layers'), layers: z.array(z.string()), change: LayerChangeSchema }),
   z.object({ do: z.literal('move-layer'), layer: z.string(), to: z.int().min(0) }),
   z.object({ do: z.literal('remove-layer'), layer: z.string() }),
@@ -102,15 +107,16 @@ function changed(project: Project, command: Command): Project {
           source.id === command.source ? { ...source, scale: command.scale } : source,
         ),
       };
-    case 'retrace': {
+    case 'change-source': {
       sourceOf(project, command.source.id);
       const known = new Set(project.layers.map((layer) => layer.id));
+      const gone = new Set(command.gone ?? []);
       const next = new Map(command.layers.map((layer) => [layer.id, layer]));
       return {
         ...project,
         sources: project.sources.map((source) => (source.id === command.source.id ? command.source : source)),
         layers: [
-          ...project.layers.map((layer) => next.get(layer.id) ?? layer),
+          ...project.layers.flatMap((layer) => (gone.has(layer.id) ? [] : (next.get(layer.id) ?? layer))),
           ...command.layers.filter((layer) => !known.has(layer.id)),
         ],
       };

@@ -27,7 +27,7 @@ function projectOf(svg: string, size?: number): Project {
     ...(size === undefined ? {} : { size }),
     newId: (kind) => `${kind}-${ids++}`,
   });
-  const source = { id: 'source', kind: 'vector' as const, name: 'drawing.svg', asset: ASSET, ...placement };
+  const source = { id: 'source', kind: 'vector' as const, name: 'drawing.svg', asset: ASSET, edits: [], ...placement };
   return applyCommand(emptyProject('Test'), { do: 'add-source', source, layers: [...layers] });
 }
 

@@ -1,10 +1,15 @@
 // evaluate.ts — a project to outlines, meshes, proofs and parts. Every stage is a pure function of its inputs and is kept
 // by their content, so a change recomputes only what lies behind it.
 
-import type { Drawing } from '../drawing.ts';
+import { type Drawing, emptyDrawing } from '../drawing.ts';
+import { applyEdit, type Edited } from '../edits/apply.ts';
 import { GeometryError, type Warning } from '../errors.ts';
+import { hashOf } from '../hash.ts';
 import type { Part } from '../io/part.ts';
-import { readSvg } from '../io/svg/read.ts';
+import { readVector } from '../io/vector.ts';
+import type { LetterFont } from '../lettering/font.ts';
+import { layLetters } from '../lettering/layout.ts';
+import type { FontChoice } from '../lettering/settings.ts';
 import { Memo } from '../memo.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import type { Mesh } from '../mesh/types.ts';
@@ -24,6 +29,8 @@ import type { Layer, PictureSource, Project, Source } from './schema.ts';
 export interface SourceData {
   readonly text: (asset: string) => string;
   readonly picture: (asset: string) => Picture;
+  /** The fonts of a choice, in the order in which they are asked for a letter. */
+  readonly fonts: (choice: FontChoice) => readonly LetterFont[];
 }
 
 export interface LayerOutlines {
@@ -54,10 +61,10 @@ export interface Overlap {
 }
 
 /** For an evaluator whose drawings are all handed to it by {@link Evaluator.adopt}. */
-export const NO_DATA: SourceData = { text: notThere, picture: notThere };
+export const NO_DATA: SourceData = { text: notThere, picture: notThere, fonts: notThere };
 
-function notThere(asset: string): never {
-  throw new Error(`The bytes of ${asset} were never handed over.`);
+function notThere(wanted: string | FontChoice): never {
+  throw new Error(`The bytes of ${JSON.stringify(wanted)} were never handed over.`);
 }
 
 /** Shared plan area below this share of the smaller layer is rounding. */
@@ -66,6 +73,7 @@ const OVERLAP_SHARE = 1e-6;
 export class Evaluator {
   private readonly data: SourceData;
   private readonly drawings = new Memo<Drawing>(16);
+  private readonly edits = new Memo<Edited>(128);
   // Large ones: one that is worked on, and the one before.
   private readonly preparedPictures = new Memo<Prepared>(2);
   private readonly traces = new Memo<Traced>(8);
@@ -83,15 +91,44 @@ export class Evaluator {
 
   /** Uses a drawing that was read already, instead of asking for its text. */
   adopt(source: Source, drawing: Drawing): void {
-    this.drawings.get(drawingKey(source), () => drawing);
+    this.drawings.get(originKey(source), () => drawing);
   }
 
+  /** The shapes of a source as its edits leave them. */
   drawing(source: Source): Drawing {
-    return this.drawings.get(drawingKey(source), () =>
-      source.kind === 'vector'
-        ? readSvg(this.data.text(source.asset))
-        : named(this.traced(source).drawing, source.pieces).drawing,
-    );
+    return this.edited(source).drawing;
+  }
+
+  /** @param report is called while edits that are not known yet are made */
+  edited(source: Source, report: Report = () => {}): Edited {
+    const keys = editKeys(source);
+    const edits = source.edits.filter(({ on }) => on);
+    // Back to the last edit that is known, and on from there.
+    let done = edits.length;
+    while (done > 0 && !this.edits.has(keys[done]!)) done--;
+    let result = this.edits.get(keys[done]!, () => ({ drawing: this.origin(source), outcomes: [] }));
+    for (const [i, edit] of edits.slice(done).entries()) {
+      const before = result;
+      const share = (part: number) => report((i + part) / (edits.length - done));
+      result = this.edits.get(keys[done + i + 1]!, () => applyEdit(before, edit, share));
+    }
+    return result;
+  }
+
+  /** The shapes of a source as they came. */
+  origin(source: Source): Drawing {
+    return this.drawings.get(originKey(source), () => {
+      switch (source.kind) {
+        case 'vector':
+          return readVector(this.data.text(source.asset));
+        case 'picture':
+          return named(this.traced(source).drawing, source.pieces).drawing;
+        case 'lettering':
+          return layLetters(source.lettering, this.data.fonts(source.lettering.font));
+        case 'drawing':
+          return emptyDrawing(source.width, source.height);
+      }
+    });
   }
 
   prepared({ asset, prepare: steps }: Pick<PictureSource, 'asset' | 'prepare'>, report?: Report): Prepared {
@@ -215,9 +252,36 @@ function traceKey({
   return JSON.stringify([asset, steps.flatMap(({ on, action }) => (on ? [action] : [])), settings]);
 }
 
+/** Equal keys, equal drawings before any edit. */
+function originKey(source: Source): string {
+  switch (source.kind) {
+    case 'vector':
+      return source.asset;
+    case 'picture':
+      return JSON.stringify([traceKey(source), source.pieces]);
+    case 'lettering':
+      return JSON.stringify(source.lettering);
+    case 'drawing':
+      return JSON.stringify([source.width, source.height]);
+  }
+}
+
+/** Of sources that were asked for before; edits can be long, and every layer asks. */
+const knownKeys = new WeakMap<Source, readonly string[]>();
+
+/** Keys of the drawing before any edit, after the first that is on, after the second … */
+function editKeys(source: Source): readonly string[] {
+  const known = knownKeys.get(source);
+  if (known) return known;
+  const keys = [hashOf(originKey(source))];
+  for (const edit of source.edits) if (edit.on) keys.push(hashOf(`${keys.at(-1)}${JSON.stringify(edit)}`));
+  knownKeys.set(source, keys);
+  return keys;
+}
+
 /** Equal keys, equal drawings. */
 export function drawingKey(source: Source): string {
-  return source.kind === 'vector' ? source.asset : JSON.stringify([traceKey(source), source.pieces]);
+  return editKeys(source).at(-1)!;
 }
 
 export function specOf({ depth, edge, faces, cell }: Layer): SlabSpec {

@@ -14,11 +14,29 @@ export function readProject(value: unknown): Project {
       `The project was saved by a newer version (document ${version}, this one reads up to ${DOCUMENT_VERSION}).`,
     );
   }
-  const result = ProjectSchema.safeParse(value);
+  const result = ProjectSchema.safeParse(brought(value, version));
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   throw new GeometryError(
     'bad-file',
     `The project cannot be read: ${issue.path.join('.') || 'document'}: ${issue.message}.`,
   );
+}
+
+/** Changes of the document from one version to the next, by the older one. */
+const STEPS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> = {
+  // Sources got edits.
+  1: ({ sources, ...document }) => ({
+    ...document,
+    sources: Array.isArray(sources) ? sources.map((source) => ({ edits: [], ...source })) : sources,
+  }),
+};
+
+function brought(value: unknown, version: unknown): unknown {
+  let document = value;
+  for (let from = version as number; ; from++) {
+    const step = STEPS[from];
+    if (!step) return document;
+    document = { ...step(document as Record<string, unknown>), version: from + 1 };
+  }
 }

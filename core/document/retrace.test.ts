@@ -63,7 +63,7 @@ const sourceOf = (project: Project) => project.sources[0] as PictureSource;
 function again(project: Project, change: Partial<PictureSource>): Project {
   const source = { ...sourceOf(project), ...change };
   const { source: next, layers } = retrace(project, source, evaluator().traced(source), options);
-  return applyCommand(project, { do: 'retrace', source: next, layers: [...layers] });
+  return applyCommand(project, { do: 'change-source', source: next, layers: [...layers] });
 }
 
 const stranded = (project: Project) => project.layers.flatMap((layer) => evaluator().outlines(project, layer).stranded);
@@ -142,7 +142,7 @@ describe('traced again', () => {
     const yellow = byColour(worked, '#efc94c');
     expect(stranded(one)).toEqual(yellow.members);
     expect(one.layers.find(({ id }) => id === yellow.id)!.members).toEqual(yellow.members);
-    const both = again(one, { asset: worked.sources[0]!.asset });
+    const both = again(one, { asset: sourceOf(worked).asset });
     expect(stranded(both)).toEqual([]);
     expect(both.layers.map(({ id }) => id)).toEqual(worked.layers.map(({ id }) => id));
   });

@@ -8,7 +8,7 @@ import { type Named, named } from './pieces.ts';
 import type { Layer, PictureSource, PieceMark, Project } from './schema.ts';
 
 /** A picture before it lies on the sheet. */
-export type UnplacedPicture = Omit<PictureSource, 'scale' | 'origin' | 'pieces'>;
+export type UnplacedPicture = Omit<PictureSource, 'scale' | 'origin' | 'pieces' | 'edits'>;
 
 export interface PlacedPicture extends Omit<Arrangement, 'placement'> {
   readonly source: PictureSource;
@@ -18,7 +18,7 @@ export interface PlacedPicture extends Omit<Arrangement, 'placement'> {
 export function placePicture(picture: UnplacedPicture, traced: Traced, options: ArrangeOptions): PlacedPicture {
   const { drawing, pieces } = named(traced.drawing, []);
   const { placement, ...arranged } = arrange(drawing, picture.id, options);
-  return { ...arranged, source: { ...picture, ...placement, pieces: [...pieces] } };
+  return { ...arranged, source: { ...picture, ...placement, pieces: [...pieces], edits: [] } };
 }
 
 export interface Retraced {

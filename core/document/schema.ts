@@ -1,5 +1,7 @@
 // schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it.
 import { z } from 'zod';
+import { ColourSchema, EditSchema } from '../edits/schema.ts';
+import { LetteringSchema } from '../lettering/settings.ts';
 import { StepSchema } from '../picture/prepare.ts';
 import { PICTURE_LIMITS } from '../picture/types.ts';
 import { PROFILES } from '../solid/profile.ts';
@@ -7,14 +9,14 @@ import { TraceSchema } from '../trace/settings.ts';
 import { UNITS } from '../units.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
-export const DOCUMENT_VERSION = 1;
+export const DOCUMENT_VERSION = 2;
 
 /** Lengths are in project units and stay within what the grid and float32 files can hold. */
 const length = z.number().min(0).max(1e6);
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);
 
-export const LIMITS = { layers: 400, sources: 40, steps: 32, prepareSteps: 40, pieces: 20_000 } as const;
+export const LIMITS = { layers: 400, sources: 40, steps: 32, prepareSteps: 40, pieces: 20_000, edits: 2000 } as const;
 
 export const EdgeSchema = z.object({
   profile: z.enum(PROFILES),
@@ -28,7 +30,7 @@ export const EdgeSchema = z.object({
 });
 
 export const MaterialSchema = z.object({
-  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57'),
+  colour: ColourSchema,
   opacity: z.number().min(0).max(1),
   roughness: z.number().min(0).max(1),
   metalness: z.number().min(0).max(1),
@@ -58,13 +60,16 @@ export const LayerSchema = z.object({
 const sourceBase = {
   id,
   name,
-  /** SHA-256 of the bytes, hex. */
-  asset: z.string().regex(/^[0-9a-f]{64}$/),
   /** Project units in one user unit of the source: a pixel of a picture as it came. */
   scale: z.number().min(1e-9).max(1e9),
   /** The place in the source that lies on the middle of the sheet, in user units, y down. */
   origin: z.tuple([z.number(), z.number()]),
+  /** What is done to its shapes, in order. */
+  edits: z.array(EditSchema).max(LIMITS.edits),
 };
+
+/** SHA-256 of the bytes, hex. */
+const asset = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** What a traced piece is known by when the picture is traced again. */
 export const PieceSchema = z.object({
@@ -76,10 +81,11 @@ export const PieceSchema = z.object({
   box: z.tuple([z.number(), z.number(), z.number(), z.number()]),
 });
 
-export const VectorSourceSchema = z.object({ ...sourceBase, kind: z.literal('vector') });
+export const VectorSourceSchema = z.object({ ...sourceBase, kind: z.literal('vector'), asset });
 export const PictureSourceSchema = z.object({
   ...sourceBase,
   kind: z.literal('picture'),
+  asset,
   /** Of the picture as it came, upright, in pixels. */
   width: z.int().min(1).max(PICTURE_LIMITS.side),
   height: z.int().min(1).max(PICTURE_LIMITS.side),
@@ -87,7 +93,25 @@ export const PictureSourceSchema = z.object({
   trace: TraceSchema,
   pieces: z.array(PieceSchema).max(LIMITS.pieces),
 });
-export const SourceSchema = z.discriminatedUnion('kind', [VectorSourceSchema, PictureSourceSchema]);
+/** A text; one user unit is one project unit. */
+export const LetteringSourceSchema = z.object({
+  ...sourceBase,
+  kind: z.literal('lettering'),
+  lettering: LetteringSchema,
+});
+/** Drawn here: all its shapes come from its edits. One user unit is one project unit. */
+export const DrawingSourceSchema = z.object({
+  ...sourceBase,
+  kind: z.literal('drawing'),
+  width: z.number().positive().max(1e9),
+  height: z.number().positive().max(1e9),
+});
+export const SourceSchema = z.discriminatedUnion('kind', [
+  VectorSourceSchema,
+  PictureSourceSchema,
+  LetteringSourceSchema,
+  DrawingSourceSchema,
+]);
 
 export const ProjectSchema = z.object({
   version: z.literal(DOCUMENT_VERSION),
@@ -115,10 +139,21 @@ export type Recipe = z.infer<typeof RecipeSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
 export type Layer = z.infer<typeof LayerSchema>;
 export type Source = z.infer<typeof SourceSchema>;
+export type VectorSource = z.infer<typeof VectorSourceSchema>;
+export type LetteringSource = z.infer<typeof LetteringSourceSchema>;
+export type DrawingSource = z.infer<typeof DrawingSourceSchema>;
 export type PictureSource = z.infer<typeof PictureSourceSchema>;
 export type PieceMark = z.infer<typeof PieceSchema>;
 export type Project = z.infer<typeof ProjectSchema>;
 
 export function emptyProject(projectName: string): Project {
   return { version: DOCUMENT_VERSION, name: projectName, unit: 'mm', tolerance: 0.01, sources: [], layers: [] };
+}
+
+/** Hashes of all bytes a project is made from. */
+export function assetsOf({ sources }: Project): string[] {
+  return sources.flatMap((source) => {
+    if (source.kind === 'lettering') return source.lettering.font.from === 'file' ? [source.lettering.font.asset] : [];
+    return source.kind === 'drawing' ? [] : [source.asset];
+  });
 }

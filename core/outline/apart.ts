@@ -74,6 +74,14 @@ export function pointInRing(x: number, y: number, ring: Ring): boolean {
   return inside;
 }
 
+/** Whether a ring lies in another, taken that the two do not cross. */
+export function isInside(ring: Ring, other: Ring): boolean {
+  const [p, q] = [boundsOf([ring])!, boundsOf([other])!];
+  if (p.minX < q.minX || p.maxX > q.maxX || p.minY < q.minY || p.maxY > q.maxY) return false;
+  // The middle of an edge: corners may lie on the other ring where the two touch.
+  return pointInRing((ring[0]! + ring[2]!) / 2, (ring[1]! + ring[3]!) / 2, other);
+}
+
 /** Whether rings that do not meet lie as those of one region do: every hole in the outer ring and in no other hole. */
 export function isNested([outer, ...holes]: readonly Ring[]): boolean {
   const boxes = holes.map((hole) => boundsOf([hole])!);

@@ -91,7 +91,7 @@ function patchProject(bytes: Buffer, asset: string): Project {
     size: SIZE,
     newId: () => `patch-${++ids}`,
   });
-  const source = { id: 'patch', kind: 'vector' as const, name: 'patch.svg', asset, ...placement };
+  const source = { id: 'patch', kind: 'vector' as const, name: 'patch.svg', asset, edits: [], ...placement };
   const commands: Command[] = [{ do: 'add-source', source, layers: [...layers] }];
   for (const layer of layers) {
     const change = CHANGES[layer.name];

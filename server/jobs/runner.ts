@@ -1,5 +1,6 @@
 // runner.ts — takes jobs one after another to a worker thread; requests stay live meanwhile.
 import { Worker } from 'node:worker_threads';
+import { assetsOf } from '../../core/index.ts';
 import { logError } from '../errors.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { Job, JobStore } from '../stores/jobs.ts';
@@ -65,7 +66,7 @@ export class JobRunner {
     await jobs.mark(job.id, 'running');
     const document = await projects.document(job.projectId, job.request.revision);
     const entries = await Promise.all(
-      document.sources.map(async ({ asset }) => [asset, await assets.get(asset)] as const),
+      assetsOf(document).map(async (asset) => [asset, await assets.get(asset)] as const),
     );
     const task: ThreadTask = { document, assets: Object.fromEntries(entries), request: job.request };
     const outcome = await this.inThread(job, thread, task);

@@ -5,6 +5,7 @@ import {
   Evaluator,
   fileNames,
   GeometryError,
+  type LetterFont,
   MM_PER_UNIT,
   type Picture,
   type Project,
@@ -12,6 +13,7 @@ import {
   writeExport,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
+import { fontsFor } from '../../node/fonts.ts';
 import type { ExportRequest, FinishedExport } from '../stores/jobs.ts';
 
 export interface ThreadTask {
@@ -37,10 +39,19 @@ try {
 async function work({ document, assets, request }: ThreadTask): Promise<void> {
   const started = performance.now();
   const pictures = new Map<string, Picture>();
-  for (const { kind, asset } of document.sources) {
-    if (kind === 'picture') pictures.set(asset, (await decodeAsset(assets[asset]!)).picture);
+  const fonts = new Map<string, readonly LetterFont[]>();
+  for (const source of document.sources) {
+    if (source.kind === 'picture') pictures.set(source.asset, (await decodeAsset(assets[source.asset]!)).picture);
+    if (source.kind === 'lettering') {
+      const { font } = source.lettering;
+      fonts.set(JSON.stringify(font), await fontsFor(font, (asset) => assets[asset]!));
+    }
   }
-  const evaluator = new Evaluator({ text: (hash) => decodeXml(assets[hash]!), picture: (hash) => pictures.get(hash)! });
+  const evaluator = new Evaluator({
+    text: (hash) => decodeXml(assets[hash]!),
+    picture: (hash) => pictures.get(hash)!,
+    fonts: (choice) => fonts.get(JSON.stringify(choice))!,
+  });
   const wanted = document.layers.filter((layer) => layer.shown && (request.layers?.includes(layer.id) ?? true));
   for (const [i, layer] of wanted.entries()) {
     evaluator.build(document, layer);

@@ -86,7 +86,7 @@ async function traceWanted(): Promise<void> {
     const many = warnings.find(({ code }) => code === 'many');
     const isKnown = project.sources.includes(source) && source.pieces.length >= traced.pieces.length / 2;
     if (many && !isKnown) set({ held: { source: traced, layers, message: many.message } });
-    else dispatch({ do: 'retrace', source: traced, layers: [...layers] }, gesture);
+    else dispatch({ do: 'change-source', source: traced, layers: [...layers] }, gesture);
     forget(id, change);
   }
   set({ busy: false });
@@ -110,7 +110,7 @@ export function undoLast(): void {
 export function takeHeld(): void {
   const { held } = get();
   if (!held) return;
-  dispatch({ do: 'retrace', source: held.source, layers: [...held.layers] });
+  dispatch({ do: 'change-source', source: held.source, layers: [...held.layers] });
   set({ held: null });
 }
 

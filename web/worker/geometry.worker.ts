@@ -40,6 +40,7 @@ import {
   type Warning,
   type Width,
 } from '../../core/index.ts';
+import { knownFonts, loadFonts } from './fonts.ts';
 
 export interface Failure {
   readonly code: string;
@@ -160,7 +161,11 @@ const texts = new Map<string, string>();
 /** Pixels of the pictures used last; large, so only a few. */
 const pictures = new Map<string, Picture>();
 const MOST_PICTURES = 3;
-const evaluator = new Evaluator({ text: (asset) => texts.get(asset)!, picture: (asset) => pictures.get(asset)! });
+const evaluator = new Evaluator({
+  text: (asset) => texts.get(asset)!,
+  picture: (asset) => pictures.get(asset)!,
+  fonts: knownFonts,
+});
 /** How many builds were asked for. */
 let builds = 0;
 
@@ -173,7 +178,7 @@ const api = {
       texts.set(asset, text);
       const id = crypto.randomUUID();
       const { placement, layers, warnings, size } = arrange(drawing, id, arrangeFor(project));
-      const source: Source = { id, kind: 'vector', name, asset, ...placement };
+      const source: Source = { id, kind: 'vector', name, asset, edits: [], ...placement };
       return { source, layers, warnings: [...drawing.warnings, ...warnings], leftOut: drawing.leftOut, size };
     });
   },
@@ -365,12 +370,18 @@ async function fetchSources(project: Project): Promise<void> {
       if (source.kind === 'picture') {
         // A trace that is known needs no pixels.
         if (!evaluator.isTraced(source)) await fetchPicture(source.asset, source.name);
-      } else if (!texts.has(source.asset)) {
+      } else if (source.kind === 'lettering') {
+        await loadFonts(source.lettering.font, fetchBytes);
+      } else if (source.kind === 'vector' && !texts.has(source.asset)) {
         const response = await fetchAsset(source.asset, source.name);
         texts.set(source.asset, decodeXml(new Uint8Array(await response.arrayBuffer())));
       }
     }),
   );
+}
+
+async function fetchBytes(asset: string, name: string): Promise<Uint8Array> {
+  return new Uint8Array(await (await fetchAsset(asset, name)).arrayBuffer());
 }
 
 async function fetchAsset(asset: string, name: string, part = ''): Promise<Response> {

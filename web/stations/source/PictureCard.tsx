@@ -121,7 +121,7 @@ function Stranded({ source }: { source: PictureSource }) {
     const gone = new Set(lost.map(({ id }) => id));
     const without = (ids: readonly string[]) => ids.filter((id) => !gone.has(id));
     dispatch({
-      do: 'retrace',
+      do: 'change-source',
       source: { ...source, pieces: source.pieces.filter(({ id }) => !gone.has(id)) },
       layers: own.map((layer) => ({
         ...layer,

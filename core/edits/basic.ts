@@ -1,0 +1,52 @@
+// basic.ts — edits that need no geometry: remove, restyle, move, draw, another path.
+import type { Shape } from '../drawing.ts';
+import { movedShape } from '../outline/cover.ts';
+import { parsePath } from '../path/parse.ts';
+import { type Change, chosen, count, each, replaced } from './change.ts';
+import type { ActionOf } from './schema.ts';
+
+export function remove(shapes: readonly Shape[], action: ActionOf<'remove'>): Change {
+  const gone = new Set(action.shapes);
+  const kept = shapes.filter(({ id }) => !gone.has(id));
+  return { shapes: kept, said: `${count(shapes.length - kept.length, 'shape')} removed` };
+}
+
+export function restyle(shapes: readonly Shape[], { shapes: ids, colour, stroke }: ActionOf<'restyle'>): Change {
+  const result = each(shapes, ids, ({ stroke: old, ...shape }) => {
+    const kept = stroke === undefined ? old : (stroke ?? undefined);
+    return [{ ...shape, colour: colour ?? shape.colour, ...(kept ? { stroke: kept } : {}) }];
+  });
+  const style = stroke ? `${stroke.width} wide` : stroke === null ? 'filled' : '';
+  return { shapes: result.shapes, said: `${count(result.changed, 'shape')} made ${colour ?? ''} ${style}`.trim() };
+}
+
+export function move(shapes: readonly Shape[], { shapes: ids, matrix }: ActionOf<'move'>): Change {
+  const result = each(shapes, ids, (shape) => [movedShape(shape, matrix)]);
+  return { shapes: result.shapes, said: `${count(result.changed, 'shape')} moved` };
+}
+
+export function draw(shapes: readonly Shape[], action: ActionOf<'draw'>): Change {
+  const drawn = action.shapes.map(
+    ({ id, name, d, colour, stroke }): Shape => ({
+      id,
+      name,
+      group: '',
+      path: parsePath(d).path,
+      fillRule: 'nonzero',
+      colour,
+      opacity: 1,
+      ...(stroke ? { stroke } : {}),
+    }),
+  );
+  return { shapes: [...shapes, ...drawn], said: `${count(drawn.length, 'shape')} drawn` };
+}
+
+export function path(shapes: readonly Shape[], { shape: id, d }: ActionOf<'path'>): Change {
+  const [shape] = chosen(shapes, [id]);
+  if (!shape) return { shapes, said: '' };
+  const { path: made } = parsePath(d);
+  return {
+    shapes: replaced(shapes, new Map([[id, made.length > 0 ? [{ ...shape, path: made }] : []]])),
+    said: `points of “${shape.name}” edited`,
+  };
+}

@@ -1,0 +1,89 @@
+// combine.ts — shapes united, cut from each other, made into outlines, grown and shrunk; their curves are kept.
+import type { Shape } from '../drawing.ts';
+import { combine as combinePaths, type Filled, outlineOf } from '../outline/combine.ts';
+import { boundsOf, longestSide } from '../outline/measure.ts';
+import { roundStroke, type Stroke, strokePaths } from '../outline/stroke.ts';
+import { polylines } from '../path/flatten.ts';
+import type { Path } from '../path/types.ts';
+import { type Change, chosen, count, each, type Report, replaced } from './change.ts';
+import type { ActionOf } from './schema.ts';
+
+/** How far a side of a stroke may stray, as a share of its width. */
+const STROKE_SHARE = 1e-3;
+
+/** A stroke as the outline of what it covers. */
+export function outlinedStroke(path: Path, stroke: Stroke): Path {
+  return outlineOf(strokePaths(path, stroke, STROKE_SHARE * stroke.width), 'nonzero');
+}
+
+/** What a shape covers, as a filled path. */
+export function filledOf({ path, fillRule, stroke }: Shape): Filled {
+  return stroke ? { path: outlinedStroke(path, stroke), fillRule: 'nonzero' } : { path, fillRule };
+}
+
+const WORDS = { union: 'united', subtract: 'cut', intersect: 'intersected', exclude: 'excluded' } as const;
+
+export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf<'combine'>, report: Report): Change {
+  const operands = chosen(shapes, ids);
+  const [first, ...others] = operands;
+  if (!first) return { shapes, said: '' };
+  const filled = operands.map((shape, i) => {
+    report((0.5 * i) / operands.length);
+    return filledOf(shape);
+  });
+  const path = combinePaths(filled, how);
+  const result = path.length > 0 ? [asFilled(first, path)] : [];
+  const by = new Map<string, readonly Shape[]>(others.map(({ id }) => [id, []]));
+  const what = how === 'subtract' ? `${count(others.length, 'shape')} cut from “${first.name}”` : '';
+  return {
+    shapes: replaced(shapes, by.set(first.id, result)),
+    said: what || `${count(operands.length, 'shape')} ${WORDS[how]}${path.length > 0 ? '' : ': nothing is left'}`,
+  };
+}
+
+export function outline(shapes: readonly Shape[], action: ActionOf<'outline'>, report: Report): Change {
+  const make = (shape: Shape) =>
+    shape.stroke
+      ? [asFilled(shape, outlinedStroke(shape.path, { ...shape.stroke, ...withoutUndefined(action.stroke ?? {}) }))]
+      : null;
+  const result = each(shapes, action.shapes, make, report);
+  return { shapes: result.shapes, said: `${count(result.changed, 'stroke')} made outlines` };
+}
+
+export function grow(shapes: readonly Shape[], { shapes: ids, by, join }: ActionOf<'grow'>, report: Report): Change {
+  let lost = 0;
+  const make = (shape: Shape): Shape[] => {
+    const path = grown(filledOf(shape), by, join);
+    if (path.length === 0) lost++;
+    return path.length > 0 ? [asFilled(shape, path)] : [];
+  };
+  const result = each(shapes, ids, make, report);
+  const gone = lost > 0 ? `; ${count(lost, 'shape')} shrank away` : '';
+  return { shapes: result.shapes, said: `${count(result.changed, 'shape')} ${by < 0 ? 'shrunk' : 'grown'}${gone}` };
+}
+
+/** A filled path with its boundary moved outward by `by`, inward where it is negative. */
+export function grown(filled: Filled, by: number, join: Stroke['join']): Path {
+  const plain = combinePaths([filled], 'union');
+  if (by === 0 || plain.length === 0) return plain;
+  const bounds = boundsOf(polylines(plain, Math.abs(by)).map(({ points }) => points));
+  // Nothing is left of what is nowhere thicker than that.
+  if (by < 0 && bounds && -2 * by >= longestSide(bounds)) return [];
+  const band = outlinedStroke(plain, { ...roundStroke(2 * Math.abs(by)), join });
+  const operands: Filled[] = [
+    { path: plain, fillRule: 'nonzero' },
+    { path: band, fillRule: 'nonzero' },
+  ];
+  return combinePaths(operands, by > 0 ? 'union' : 'subtract');
+}
+
+/** A shape with another path, which is filled. */
+export function asFilled({ stroke: _, ...shape }: Shape, path: Path): Shape {
+  return { ...shape, path, fillRule: 'nonzero' };
+}
+
+function withoutUndefined<T extends object>(value: T): { [K in keyof T]?: Exclude<T[K], undefined> } {
+  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)) as {
+    [K in keyof T]?: Exclude<T[K], undefined>;
+  };
+}

@@ -1,0 +1,114 @@
+// schema.ts — edits of outlines as data: what is done to the shapes of a source before layers are built of them. They are
+// kept in order, can be switched off, and are done again whenever the source changes.
+import { z } from 'zod';
+import { COMBINATIONS } from '../outline/combine.ts';
+import { CAPS, JOINS } from '../outline/stroke.ts';
+
+/** Places and lengths of edits are in user units of their source, y down. */
+const coordinate = z.number().min(-1e9).max(1e9);
+const size = z.number().min(0).max(1e9);
+export const ShapeIdSchema = z.string().min(1).max(2000);
+const shapes = z.array(ShapeIdSchema).min(1).max(100_000);
+const pathData = z.string().max(8_000_000);
+export const ColourSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57');
+
+export const StrokeSchema = z.object({
+  width: z.number().min(1e-9).max(1e9),
+  join: z.enum(JOINS),
+  cap: z.enum(CAPS),
+  mitreLimit: z.number().min(1).max(1e3),
+  dashes: z.array(size).max(64),
+  dashOffset: coordinate,
+});
+
+/** A shape drawn by hand. */
+export const DrawnSchema = z.object({
+  id: ShapeIdSchema,
+  name: z.string().max(120),
+  d: pathData,
+  colour: ColourSchema,
+  /** Null for a filled shape. */
+  stroke: StrokeSchema.nullable(),
+});
+
+export const OpeningSchema = z.object({
+  id: z.string().min(1).max(60),
+  kind: z.enum(['door', 'window']),
+  /** Number of the piece of its wall, and where on it the middle lies: 0 at its start, 1 at its end. */
+  piece: z.int().min(0).max(10_000),
+  at: z.number().min(0).max(1),
+  width: z.number().min(1e-9).max(1e9),
+  /** Heights above the floor. */
+  sill: size,
+  head: size,
+});
+
+export const WallSchema = z.object({
+  id: z.string().min(1).max(60),
+  /** Middle line. */
+  points: z
+    .array(z.tuple([coordinate, coordinate]))
+    .min(2)
+    .max(10_000),
+  isClosed: z.boolean(),
+  thickness: z.number().min(1e-9).max(1e9),
+  openings: z.array(OpeningSchema).max(1000),
+});
+
+export const ActionSchema = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('remove'), shapes }),
+  z.object({
+    do: z.literal('restyle'),
+    shapes,
+    colour: ColourSchema.optional(),
+    /** Null makes it a filled shape. */
+    stroke: StrokeSchema.nullable().optional(),
+  }),
+  /** Another path for a shape: points and handles moved, inserted, deleted by hand. */
+  z.object({ do: z.literal('path'), shape: ShapeIdSchema, d: pathData }),
+  z.object({ do: z.literal('draw'), shapes: z.array(DrawnSchema).min(1).max(10_000) }),
+  z.object({
+    do: z.literal('move'),
+    shapes,
+    matrix: z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]),
+  }),
+  /** The first shape takes the others in, or loses them, or keeps what they share. */
+  z.object({ do: z.literal('combine'), how: z.enum(COMBINATIONS), shapes }),
+  /** Strokes become filled outlines. */
+  z.object({ do: z.literal('outline'), shapes, stroke: StrokeSchema.partial().optional() }),
+  /** Outward where positive. */
+  z.object({ do: z.literal('grow'), shapes, by: coordinate, join: z.enum(JOINS) }),
+  /** Ends of open lines that are no further apart than `gap` are joined. */
+  z.object({ do: z.literal('close'), shapes, gap: size }),
+  /** Faces between lines that hold one of the places. */
+  z.object({
+    do: z.literal('faces'),
+    shapes,
+    places: z
+      .array(z.tuple([coordinate, coordinate]))
+      .min(1)
+      .max(10_000),
+    colour: ColourSchema,
+    keepsLines: z.boolean(),
+  }),
+  /** What lies left of the line stays, what lies right of it becomes a shape of its own. */
+  z.object({ do: z.literal('split'), shapes, line: pathData }),
+  /** Parts that do not touch become shapes of their own; `below`: only those with less area, all together. */
+  z.object({ do: z.literal('separate'), shapes, below: size.optional() }),
+  z.object({ do: z.literal('simplify'), shapes, tolerance: z.number().min(1e-9).max(1e9) }),
+  /** Walls stand for the shapes they were drawn after, if any. */
+  z.object({
+    do: z.literal('walls'),
+    after: z.array(ShapeIdSchema).max(100_000),
+    walls: z.array(WallSchema).max(10_000),
+    colour: ColourSchema,
+  }),
+]);
+
+export const EditSchema = z.object({ id: z.string().min(1).max(60), on: z.boolean(), action: ActionSchema });
+
+export type Action = z.infer<typeof ActionSchema>;
+export type ActionOf<K extends Action['do']> = Extract<Action, { do: K }>;
+export type Edit = z.infer<typeof EditSchema>;
+export type Wall = z.infer<typeof WallSchema>;
+export type Opening = z.infer<typeof OpeningSchema>;

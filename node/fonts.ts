@@ -1,0 +1,32 @@
+// fonts.ts — fonts for server and command line: those that ship with the application, and files.
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import * as harfbuzz from 'harfbuzzjs';
+import woff2 from 'woff2-encoder/decompress';
+import {
+  type BundledFont,
+  FONT_BUNDLES,
+  type FontChoice,
+  type FontEngines,
+  type LetterFont,
+  openFont,
+} from '../core/index.ts';
+
+const ENGINES: FontEngines = { harfbuzz, woff2: async (bytes) => new Uint8Array(await woff2(bytes)) };
+const require = createRequire(import.meta.url);
+const opened = new Map<BundledFont, Promise<LetterFont[]>>();
+
+/** @throws {GeometryError} see {@link openFont} */
+export async function fontsFor(choice: FontChoice, bytesOf: (asset: string) => Uint8Array): Promise<LetterFont[]> {
+  return choice.from === 'file' ? [await openFontFile(bytesOf(choice.asset), choice.name)] : bundledFonts(choice.name);
+}
+
+export const openFontFile = (bytes: Uint8Array, name: string): Promise<LetterFont> => openFont(bytes, ENGINES, name);
+
+function bundledFonts(name: BundledFont): Promise<LetterFont[]> {
+  const fonts =
+    opened.get(name) ??
+    Promise.all(FONT_BUNDLES[name].files.map((file) => openFontFile(readFileSync(require.resolve(file)), file)));
+  opened.set(name, fonts);
+  return fonts;
+}

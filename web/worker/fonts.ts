@@ -1,0 +1,66 @@
+// fonts.ts — fonts for the geometry worker. The shaper waits for its own loading at the top of its module: imported
+// statically it would hold up this worker past its first message, which would be lost.
+import amiriArabic from '@fontsource/amiri/files/amiri-arabic-700-normal.woff2?url';
+import amiriLatin from '@fontsource/amiri/files/amiri-latin-700-normal.woff2?url';
+import amiriLatinExt from '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff2?url';
+import archivoLatin from '@fontsource/archivo/files/archivo-latin-700-normal.woff2?url';
+import archivoLatinExt from '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff2?url';
+import serifLatin from '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff2?url';
+import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff2?url';
+import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff2?url';
+import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff2?url';
+import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff2?url';
+import {
+  type BundledFont,
+  FONT_BUNDLES,
+  type FontChoice,
+  type FontEngines,
+  type LetterFont,
+  openFont,
+} from '../../core/index.ts';
+
+/** Where the files of the bundles are served. */
+const ADDRESSES: readonly string[] = [
+  ...[amiriArabic, amiriLatin, amiriLatinExt, archivoLatin, archivoLatinExt],
+  ...[serifLatin, serifLatinExt, fredokaHebrew, fredokaLatin, fredokaLatinExt],
+];
+
+let loading: Promise<FontEngines> | null = null;
+const opened = new Map<string, readonly LetterFont[]>();
+const keyOf = (choice: FontChoice) => (choice.from === 'bundle' ? choice.name : choice.asset);
+
+/** Fonts that were loaded before. */
+export const knownFonts = (choice: FontChoice): readonly LetterFont[] => opened.get(keyOf(choice))!;
+
+/** @param fetchBytes of a font that was brought in */
+export async function loadFonts(
+  choice: FontChoice,
+  fetchBytes: (asset: string, name: string) => Promise<Uint8Array>,
+): Promise<void> {
+  if (opened.has(keyOf(choice))) return;
+  loading ??= loadEngines();
+  const engines = await loading;
+  const fonts =
+    choice.from === 'bundle'
+      ? await Promise.all(
+          addressesOf(choice.name).map(async (url) => openFont(await bytesAt(url), engines, choice.name)),
+        )
+      : [await openFont(await fetchBytes(choice.asset, choice.name), engines, choice.name)];
+  opened.set(keyOf(choice), fonts);
+}
+
+async function loadEngines(): Promise<FontEngines> {
+  const [harfbuzz, { default: woff2 }] = await Promise.all([import('harfbuzzjs'), import('woff2-encoder/decompress')]);
+  return { harfbuzz, woff2: async (bytes) => new Uint8Array(await woff2(bytes)) };
+}
+
+function addressesOf(name: BundledFont): string[] {
+  return FONT_BUNDLES[name].files.map((file) => {
+    const stem = file.slice(file.lastIndexOf('/') + 1).replace('.woff2', '');
+    return ADDRESSES.find((url) => url.includes(stem))!;
+  });
+}
+
+async function bytesAt(url: string): Promise<Uint8Array> {
+  return new Uint8Array(await (await fetch(url)).arrayBuffer());
+}
