@@ -3,7 +3,7 @@ import type { Drawing, Shape } from '../drawing.ts';
 import { draw, move, path, remove, restyle } from './basic.ts';
 import { type Change, pointsOf, type Report } from './change.ts';
 import { close } from './close.ts';
-import { combine, grow, outline } from './combine.ts';
+import { combine, grow, outline, unite } from './combine.ts';
 import type { Action, Edit } from './schema.ts';
 import { simplify } from './simplify.ts';
 import { faces, separate, split } from './split.ts';
@@ -71,6 +71,8 @@ function changed(shapes: readonly Shape[], { id, action }: Edit, report: Report)
       return move(shapes, action);
     case 'combine':
       return combine(shapes, action, report);
+    case 'unite':
+      return unite(shapes, action, report);
     case 'outline':
       return outline(shapes, action, report);
     case 'grow':

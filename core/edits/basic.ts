@@ -11,12 +11,23 @@ export function remove(shapes: readonly Shape[], action: ActionOf<'remove'>): Ch
   return { shapes: kept, said: `${count(shapes.length - kept.length, 'shape')} removed` };
 }
 
-export function restyle(shapes: readonly Shape[], { shapes: ids, colour, stroke }: ActionOf<'restyle'>): Change {
+export function restyle(
+  shapes: readonly Shape[],
+  { shapes: ids, colour, fillRule, stroke }: ActionOf<'restyle'>,
+): Change {
   const result = each(shapes, ids, ({ stroke: old, ...shape }) => {
     const kept = stroke === undefined ? old : (stroke ?? undefined);
-    return [{ ...shape, colour: colour ?? shape.colour, ...(kept ? { stroke: kept } : {}) }];
+    return [
+      {
+        ...shape,
+        colour: colour ?? shape.colour,
+        fillRule: fillRule ?? shape.fillRule,
+        ...(kept ? { stroke: kept } : {}),
+      },
+    ];
   });
-  const style = stroke ? `${stroke.width} wide` : stroke === null ? 'filled' : '';
+  const rule = fillRule === 'evenodd' ? 'with holes open' : '';
+  const style = stroke ? `${stroke.width} wide` : stroke === null ? 'filled' : rule;
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} made ${colour ?? ''} ${style}`.trim() };
 }
 

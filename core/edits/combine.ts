@@ -41,6 +41,12 @@ export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf
   };
 }
 
+export function unite(shapes: readonly Shape[], action: ActionOf<'unite'>, report: Report): Change {
+  const make = (shape: Shape): Shape[] => [asFilled(shape, combinePaths([filledOf(shape)], 'union'))];
+  const result = each(shapes, action.shapes, make, report);
+  return { shapes: result.shapes, said: `${count(result.changed, 'shape')} untangled` };
+}
+
 export function outline(shapes: readonly Shape[], action: ActionOf<'outline'>, report: Report): Change {
   const make = (shape: Shape) =>
     shape.stroke

@@ -61,6 +61,7 @@ export const ActionSchema = z.discriminatedUnion('do', [
     do: z.literal('restyle'),
     shapes,
     colour: ColourSchema.optional(),
+    fillRule: z.enum(['nonzero', 'evenodd']).optional(),
     /** Null makes it a filled shape. */
     stroke: StrokeSchema.nullable().optional(),
   }),
@@ -74,6 +75,8 @@ export const ActionSchema = z.discriminatedUnion('do', [
   }),
   /** The first shape takes the others in, or loses them, or keeps what they share. */
   z.object({ do: z.literal('combine'), how: z.enum(COMBINATIONS), shapes }),
+  /** Each shape by itself: its boundary no longer crosses itself, and looks the same. */
+  z.object({ do: z.literal('unite'), shapes }),
   /** Strokes become filled outlines. */
   z.object({ do: z.literal('outline'), shapes, stroke: StrokeSchema.partial().optional() }),
   /** Outward where positive. */

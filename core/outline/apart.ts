@@ -48,7 +48,7 @@ export function ringsAreApart(rings: readonly Ring[], distance: number): boolean
 }
 
 /** Whether the segments a–b and c–d pass through each other; segments that only touch are told by their distance. */
-function cross(
+export function cross(
   ax: number,
   ay: number,
   bx: number,

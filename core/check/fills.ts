@@ -1,0 +1,159 @@
+// fills.ts — filled outlines: those that cross themselves, holes that are filled, copies, overlaps of one colour.
+import { cross, isInside } from '../outline/apart.ts';
+import { coverOf } from '../outline/cover.ts';
+import { sharedArea } from '../outline/overlap.ts';
+import { SegmentGrid } from '../outline/segment-grid.ts';
+import type { Bounds, Region, Ring } from '../outline/types.ts';
+import { type Finding, finding } from './finding.ts';
+import { type CheckedShape, middleOf, type Subject } from './subject.ts';
+
+/** Filled shapes whose boundary crosses itself, at the first place where it does. */
+export function crossings({ shapes }: Subject): Finding[] {
+  const found = shapes.flatMap(({ shape, contours }) => {
+    if (shape.stroke) return [];
+    const place = firstCrossing(contours.map(({ ring }) => ring));
+    return place ? [{ shapes: [shape.id], place }] : [];
+  });
+  // Uniting a shape with itself by its own fill rule changes nothing that is seen.
+  return finding('crossing', found, (ids) => ({ do: 'unite', shapes: ids }), true);
+}
+
+function firstCrossing(rings: readonly Ring[]): [number, number] | null {
+  const total = rings.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const segments = new Float64Array(4 * total);
+  const ringOf = new Uint32Array(total);
+  let at = 0;
+  for (const [r, ring] of rings.entries()) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const j = (i + 2) % ring.length;
+      ringOf[at] = r;
+      segments.set([ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!], 4 * at++);
+    }
+  }
+  const grid = new SegmentGrid(segments);
+  for (let s = 0; s < total; s++) {
+    const [ax, ay, bx, by] = segments.subarray(4 * s, 4 * s + 4) as unknown as [number, number, number, number];
+    let place: [number, number] | null = null;
+    grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
+      if (place || other <= s) return;
+      const [cx, cy, dx, dy] = segments.subarray(4 * other, 4 * other + 4) as unknown as [
+        number,
+        number,
+        number,
+        number,
+      ];
+      if (!cross(ax, ay, bx, by, cx, cy, dx, dy)) return;
+      const turns = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / turns;
+      place = [ax + t * (bx - ax), ay + t * (by - ay)];
+    });
+    if (place) return place;
+  }
+  return null;
+}
+
+/** Outlines inside another of their shape that run the same way, so that the fill rule closes what looks like a hole. */
+export function nesting({ shapes }: Subject): Finding[] {
+  const found = shapes.flatMap(({ shape, contours }) => {
+    if (shape.stroke || shape.fillRule !== 'nonzero' || contours.length < 2) return [];
+    const bySize = [...contours].sort((one, other) => Math.abs(one.area) - Math.abs(other.area));
+    const inner = contours.filter((one) => {
+      // The smallest one round it decides: what runs like a hole round it is an island.
+      const larger = bySize.slice(bySize.indexOf(one) + 1);
+      const around = one.area === 0 ? undefined : larger.find((other) => isInside(one.ring, other.ring));
+      return around !== undefined && around.area > 0 === one.area > 0;
+    });
+    return inner.map(({ bounds }) => ({ shapes: [shape.id], place: middleOf(bounds) }));
+  });
+  return finding('nesting', found, (ids) => ({ do: 'restyle', shapes: ids, fillRule: 'evenodd' }), false);
+}
+
+/** Shapes that lie exactly on an earlier one, whichever way round and wherever they begin. */
+export function duplicates({ shapes, size }: Subject): Finding[] {
+  const first = new Map<string, CheckedShape>();
+  const found = shapes.flatMap((checked) => {
+    const key = keyOf(checked, 1e-7 * size);
+    const same = first.get(key);
+    if (!same) {
+      first.set(key, checked);
+      return [];
+    }
+    return [
+      {
+        shapes: [checked.shape.id],
+        place: middleOf(checked.bounds),
+        isSame: same.shape.colour === checked.shape.colour,
+      },
+    ];
+  });
+  return finding(
+    'duplicate',
+    found,
+    (ids) => ({ do: 'remove', shapes: ids }),
+    found.every(({ isSame }) => isSame),
+  );
+}
+
+function keyOf({ shape, contours }: CheckedShape, step: number): string {
+  const texts = contours.map(({ ring, contour }) => {
+    const places = Array.from(
+      { length: ring.length / 2 },
+      (_, i) => `${Math.round(ring[2 * i]! / step)},${Math.round(ring[2 * i + 1]! / step)}`,
+    );
+    if (!contour.isClosed && shape.stroke) {
+      const [forward, back] = [places.join(' '), [...places].reverse().join(' ')];
+      return `open ${forward < back ? forward : back}`;
+    }
+    const least = places.reduce((best, place, i) => (place < places[best]! ? i : best), 0);
+    const turned = [...places.slice(least), ...places.slice(0, least)];
+    const back = [turned[0]!, ...turned.slice(1).reverse()];
+    const [forward, backward] = [turned.join(' '), back.join(' ')];
+    return forward < backward ? forward : backward;
+  });
+  const { stroke } = shape;
+  return `${texts.sort().join('|')} ${stroke ? JSON.stringify(stroke) : 'filled'}`;
+}
+
+/** Sharing less than this of the smaller one is where they touch. */
+const OVERLAP_SHARE = 1e-3;
+
+/** Shapes of one colour that cover the same place: built apart, they would fill the same space twice. */
+export function overlaps({ shapes, size }: Subject): Finding[] {
+  const known = new Map<CheckedShape, Region[]>();
+  const cover = (checked: CheckedShape) => {
+    const regions = known.get(checked) ?? coverOf(checked.shape, 2e-4 * size);
+    known.set(checked, regions);
+    return regions;
+  };
+  const found: { shapes: string[]; place: [number, number]; size: number }[] = [];
+  for (const [a, b] of pairsThatMeet(shapes)) {
+    if (a.shape.colour !== b.shape.colour) continue;
+    const shared = sharedArea(cover(a), cover(b));
+    const [p, q] = [boxArea(a.bounds), boxArea(b.bounds)];
+    if (shared <= OVERLAP_SHARE * Math.min(p, q)) continue;
+    found.push({ shapes: [a.shape.id, b.shape.id], place: middleOf(commonBox(a.bounds, b.bounds)), size: shared });
+  }
+  return finding('overlap', found, (ids) => ({ do: 'combine', how: 'union', shapes: ids }), false);
+}
+
+const boxArea = ({ minX, minY, maxX, maxY }: Bounds) => (maxX - minX) * (maxY - minY);
+
+const commonBox = (a: Bounds, b: Bounds): Bounds => ({
+  minX: Math.max(a.minX, b.minX),
+  minY: Math.max(a.minY, b.minY),
+  maxX: Math.min(a.maxX, b.maxX),
+  maxY: Math.min(a.maxY, b.maxY),
+});
+
+/** Pairs whose boxes overlap, by a sweep from left to right. */
+function* pairsThatMeet(shapes: readonly CheckedShape[]): Generator<[CheckedShape, CheckedShape]> {
+  const order = [...shapes].sort((a, b) => a.bounds.minX - b.bounds.minX);
+  let open: CheckedShape[] = [];
+  for (const shape of order) {
+    open = open.filter(({ bounds }) => bounds.maxX > shape.bounds.minX);
+    for (const other of open) {
+      if (other.bounds.maxY > shape.bounds.minY && other.bounds.minY < shape.bounds.maxY) yield [other, shape];
+    }
+    open.push(shape);
+  }
+}

@@ -1,0 +1,55 @@
+// subject.ts — the shapes of a drawing with what every check asks of them, computed once.
+import type { Drawing, Shape } from '../drawing.ts';
+import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
+import type { Bounds, Ring } from '../outline/types.ts';
+import { type Contour, contoursOf, pathOf } from '../path/cubic.ts';
+import { polylines } from '../path/flatten.ts';
+
+export interface CheckedContour {
+  readonly contour: Contour;
+  /** Chords, without a repeated end. */
+  readonly ring: Ring;
+  readonly bounds: Bounds;
+  /** Signed. */
+  readonly area: number;
+}
+
+export interface CheckedShape {
+  readonly shape: Shape;
+  readonly contours: readonly CheckedContour[];
+  readonly bounds: Bounds;
+}
+
+export interface Subject {
+  readonly shapes: readonly CheckedShape[];
+  /** Longest side of everything, in user units. */
+  readonly size: number;
+  readonly sheet: Drawing['sheet'];
+}
+
+/** Chords are this share of the drawing's size off their curves. */
+const CHORD_SHARE = 1e-4;
+
+export function subjectOf({ shapes, sheet }: Drawing): Subject {
+  const corners = boundsOf(shapes.map(({ path }) => Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))));
+  const size = (corners && longestSide(corners)) || 1;
+  const checked = shapes.flatMap((shape): CheckedShape[] => {
+    const contours = contoursOf(shape.path).map((contour) => checkedContour(contour, CHORD_SHARE * size));
+    const bounds = boundsOf(contours.map(({ ring }) => ring));
+    return bounds ? [{ shape, contours, bounds }] : [];
+  });
+  return { shapes: checked, size, sheet };
+}
+
+function checkedContour(contour: Contour, tolerance: number): CheckedContour {
+  const points = polylines(pathOf([contour]), tolerance)[0]?.points ?? Float64Array.of(...contour.start);
+  const n = points.length;
+  const isRepeated = n > 2 && points[0] === points[n - 2] && points[1] === points[n - 1];
+  const ring = isRepeated ? points.slice(0, -2) : points;
+  return { contour, ring, bounds: boundsOf([ring])!, area: ringArea(ring) };
+}
+
+export const middleOf = ({ minX, minY, maxX, maxY }: Bounds): [number, number] => [
+  (minX + maxX) / 2,
+  (minY + maxY) / 2,
+];
