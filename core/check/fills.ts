@@ -5,7 +5,7 @@ import { sharedArea } from '../outline/overlap.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
 import type { Bounds, Region, Ring } from '../outline/types.ts';
 import { type Finding, finding } from './finding.ts';
-import { type CheckedShape, middleOf, type Subject } from './subject.ts';
+import { type CheckedContour, type CheckedShape, middleOf, type Subject } from './subject.ts';
 
 /** Filled shapes whose boundary crosses itself, at the first place where it does. */
 export function crossings({ shapes }: Subject): Finding[] {
@@ -52,16 +52,17 @@ function firstCrossing(rings: readonly Ring[]): [number, number] | null {
   return null;
 }
 
-/** Outlines inside another of their shape that run the same way, so that the fill rule closes what looks like a hole. */
+/** Outlines inside another of their shape that the fill rule closes, though they look like holes. */
 export function nesting({ shapes }: Subject): Finding[] {
   const found = shapes.flatMap(({ shape, contours }) => {
     if (shape.stroke || shape.fillRule !== 'nonzero' || contours.length < 2) return [];
-    const bySize = [...contours].sort((one, other) => Math.abs(one.area) - Math.abs(other.area));
+    const turn = ({ area }: CheckedContour) => Math.sign(area);
     const inner = contours.filter((one) => {
-      // The smallest one round it decides: what runs like a hole round it is an island.
-      const larger = bySize.slice(bySize.indexOf(one) + 1);
-      const around = one.area === 0 ? undefined : larger.find((other) => isInside(one.ring, other.ring));
-      return around !== undefined && around.area > 0 === one.area > 0;
+      // Winding number round it; inside it differs by its own turn. A hole, and an island in one, have 0 on one side.
+      const round = contours
+        .filter((other) => other !== one && isInside(one.ring, other.ring))
+        .reduce((sum, other) => sum + turn(other), 0);
+      return turn(one) !== 0 && round !== 0 && round + turn(one) !== 0;
     });
     return inner.map(({ bounds }) => ({ shapes: [shape.id], place: middleOf(bounds) }));
   });
