@@ -8,7 +8,7 @@ import type { TraceTask } from './trace-file.ts';
 
 /** What folders are searched for. */
 const PICTURES = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff', '.gif', '.bmp'];
-const DRAWINGS = ['.svg'];
+const DRAWINGS = ['.svg', '.dxf'];
 
 interface Found {
   readonly file: string;

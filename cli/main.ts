@@ -3,7 +3,17 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type { FileReport } from './build-file.ts';
 import { buildTasks, traceTasks } from './inputs.ts';
-import { type BuildCommand, parseBuild, parseTrace, type TraceCommand, USAGE, UsageError } from './options.ts';
+import { type LettersReport, setLetters } from './letters.ts';
+import {
+  type BuildCommand,
+  type LettersCommand,
+  parseBuild,
+  parseLetters,
+  parseTrace,
+  type TraceCommand,
+  USAGE,
+  UsageError,
+} from './options.ts';
 import { workAll } from './pool.ts';
 import type { TraceReport } from './trace-file.ts';
 
@@ -18,7 +28,11 @@ async function main([verb, ...words]: string[]): Promise<number> {
     return verb === undefined ? 2 : 0;
   }
   try {
-    const run = { build: () => build(parseBuild(words)), trace: () => trace(parseTrace(words)) }[verb];
+    const run = {
+      build: () => build(parseBuild(words)),
+      trace: () => trace(parseTrace(words)),
+      letters: () => letters(parseLetters(words)),
+    }[verb];
     if (!run) throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
     return await run();
   } catch (error) {
@@ -42,6 +56,14 @@ async function trace(command: TraceCommand | null): Promise<number> {
   return finish(reports, command.report, `traced, ${curves} lines and curves`);
 }
 
+async function letters(command: LettersCommand | null): Promise<number> {
+  if (!command) return help();
+  const report = await setLetters(command);
+  if (report.error) process.stderr.write(`outline-stack: ${report.error.message}\n`);
+  for (const { message } of report.warnings) process.stderr.write(`outline-stack: ${message}\n`);
+  return finish([report], command.report, `set, ${report.counts.shapes} shapes`);
+}
+
 function help(): number {
   process.stdout.write(USAGE);
   return 0;
@@ -51,7 +73,11 @@ function sayError({ input, error }: FileReport | TraceReport): void {
   if (error) process.stderr.write(`outline-stack: ${input}: ${error.message}\n`);
 }
 
-function finish(reports: readonly (FileReport | TraceReport)[], file: string | undefined, summary: string): number {
+function finish(
+  reports: readonly (FileReport | TraceReport | LettersReport)[],
+  file: string | undefined,
+  summary: string,
+): number {
   if (file) {
     mkdirSync(dirname(file), { recursive: true });
     writeFileSync(file, `${JSON.stringify({ version: REPORT_VERSION, files: reports }, null, 2)}\n`);

@@ -4,10 +4,13 @@ import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
 import {
+  ALIGNMENTS,
   EXPORT_FORMATS,
   type ExportFormat,
   INKS,
   LAYERINGS,
+  LETTERING_DEFAULTS,
+  type Lettering,
   PROFILES,
   type Recipe,
   RecipeSchema,
@@ -19,7 +22,7 @@ export class UsageError extends Error {}
 
 export const USAGE = `outline-stack build INPUT… --out PATH [options]    vector files or pictures → meshes
 
-  INPUT                 SVG files, pictures (PNG, JPEG, WebP, TIFF, GIF, BMP), folders or globs; with several, PATH is a folder
+  INPUT                 drawings (SVG, DXF), pictures (PNG, JPEG, WebP, TIFF, GIF, BMP), folders or globs; with several, PATH is a folder
   --out PATH            file or folder to write
   --format F            glb, obj or stl (otherwise from PATH's ending, else glb)
   --depth 4             total thickness, edges included
@@ -47,6 +50,16 @@ outline-stack trace INPUT… --out PATH [options]    pictures → SVG outlines
   --corner 25           turns sharper than this stay corners, degrees
   --smooth N            how far a curve may stray, pixels (default: what the picture's noise asks for)
   --report, --jobs      as for build
+
+outline-stack letters TEXT --font F --out PATH [options]    a text → outlines, every letter a shape, SVG or DXF
+
+  --font F              display-serif, grotesque, rounded, connected-script, or a font file (TTF, OTF, WOFF, WOFF2)
+  --size 20             height of the em square
+  --tracking 0          added between letters, thousandths of an em
+  --line-spacing 1.25   from baseline to baseline, ems
+  --align start         start, middle or end
+  --no-kerning, --no-ligatures
+  --report FILE.json    as for build; “\\n” in TEXT begins a new line
 
 Lengths are in the drawing's units: one user unit or one pixel is one unit unless --size, a physical unit or a scan's density
 says otherwise.
@@ -154,6 +167,56 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     settings,
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
+  };
+}
+
+export interface LettersCommand {
+  readonly text: string;
+  readonly font: string;
+  readonly out: string;
+  readonly format: 'svg' | 'dxf';
+  readonly settings: Omit<Lettering, 'text' | 'font'>;
+  readonly report: string | undefined;
+}
+
+const LETTERS_OPTIONS = {
+  out: COMMON.out,
+  report: COMMON.report,
+  help: COMMON.help,
+  font: { type: 'string' },
+  size: { type: 'string' },
+  tracking: { type: 'string' },
+  'line-spacing': { type: 'string' },
+  align: { type: 'string' },
+  'no-kerning': { type: 'boolean' },
+  'no-ligatures': { type: 'boolean' },
+} as const;
+
+/** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
+export function parseLetters(words: readonly string[]): LettersCommand | null {
+  const { values, positionals } = parse(words, LETTERS_OPTIONS);
+  if (values.help) return null;
+  const [text, ...more] = positionals;
+  if (text === undefined || more.length > 0) throw new UsageError('letters needs one TEXT; put it in quotes');
+  if (!values.out) throw new UsageError('letters needs --out PATH; see outline-stack --help');
+  if (!values.font) throw new UsageError('letters needs --font; see outline-stack --help');
+  const number = (name: 'size' | 'tracking' | 'line-spacing') => numberFrom(name, values[name]);
+  const format = choice('out', extname(values.out).slice(1).toLowerCase() || 'svg', ['svg', 'dxf'])!;
+  return {
+    text: text.replaceAll('\\n', '\n'),
+    font: values.font,
+    out: values.out,
+    format,
+    settings: {
+      ...LETTERING_DEFAULTS,
+      size: positive('size', number('size') ?? LETTERING_DEFAULTS.size),
+      tracking: within('tracking', number('tracking') ?? 0, -1000, 10_000),
+      lineSpacing: within('line-spacing', number('line-spacing') ?? LETTERING_DEFAULTS.lineSpacing, 0, 100),
+      align: choice('align', values.align, ALIGNMENTS) ?? 'start',
+      kerning: !values['no-kerning'],
+      ligatures: !values['no-ligatures'],
+    },
+    report: values.report,
   };
 }
 

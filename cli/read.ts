@@ -3,10 +3,10 @@ import { readFileSync } from 'node:fs';
 import {
   type DecodedPicture,
   type Drawing,
-  decodeXml,
+  decodeVector,
   GeometryError,
   lowResolution,
-  readSvg,
+  readVector,
   sniffPicture,
   startSettings,
   trace,
@@ -16,7 +16,7 @@ import { decodeAsset } from '../node/decode.ts';
 
 export async function readDrawing(file: string): Promise<Drawing> {
   const bytes = readBytes(file);
-  if (!sniffPicture(bytes)) return readSvg(decodeXml(bytes));
+  if (!sniffPicture(bytes)) return readVector(decodeVector(bytes));
   const decoded = await decodeAsset(bytes);
   const { drawing } = trace(unprepared(decoded.picture), startSettings(decoded.picture));
   return withPhysicalSize(mustHaveShapes(drawing), decoded);

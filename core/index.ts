@@ -41,6 +41,8 @@ export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts
 export type { Action as EditAction, ActionOf as EditActionOf, Edit, Opening, Wall } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
 export { type ErrorCode, GeometryError, type Warning } from './errors.ts';
+export { DXF_LIMITS, isDxf } from './io/dxf/tags.ts';
+export { type DxfDocument, type DxfGroup, writeDxf } from './io/dxf/write.ts';
 export {
   EXPORT_FORMATS,
   type ExportFile,
@@ -57,7 +59,7 @@ export { writeStl } from './io/stl.ts';
 export { readSvg, SVG_LIMITS } from './io/svg/read.ts';
 export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/svg/write.ts';
 export { decodeXml } from './io/text.ts';
-export { readVector } from './io/vector.ts';
+export { decodeVector, readVector, vectorLimit } from './io/vector.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
 export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, sniffFont } from './lettering/font.ts';
 export { layLetters } from './lettering/layout.ts';

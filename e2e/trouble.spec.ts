@@ -4,7 +4,7 @@ import { dropFile, openDemo, proofNumber, proven, saved, troubleOn } from './ben
 
 const BAD: [name: string, content: string, message: RegExp][] = [
   ['photo.svg', 'GIF89a…', /The GIF file is damaged or ends early/],
-  ['letter.svg', 'Dear observatory', /This is neither an SVG drawing nor a picture that can be read/],
+  ['letter.svg', 'Dear observatory', /This is neither a drawing \(SVG, DXF\)/],
   ['broken.svg', '<svg><g></svg>', /not well-formed XML: line 1, column \d+/],
   ['empty.svg', '', /The file is empty/],
   [

@@ -1,7 +1,7 @@
 // thread.ts — the worker thread that evaluates one project and writes one file.
 import { parentPort, workerData } from 'node:worker_threads';
 import {
-  decodeXml,
+  decodeVector,
   Evaluator,
   fileNames,
   GeometryError,
@@ -48,7 +48,7 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
     }
   }
   const evaluator = new Evaluator({
-    text: (hash) => decodeXml(assets[hash]!),
+    text: (hash) => decodeVector(assets[hash]!),
     picture: (hash) => pictures.get(hash)!,
     fonts: (choice) => fonts.get(JSON.stringify(choice))!,
   });

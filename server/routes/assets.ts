@@ -4,12 +4,15 @@ import { createGzip } from 'node:zlib';
 import express, { Router } from 'express';
 import { z } from 'zod';
 import {
+  DXF_LIMITS,
   decodeXml,
   GeometryError,
+  isDxf,
   PICTURE_HEADER,
   PICTURE_LIMITS,
   type PictureReply,
   SVG_LIMITS,
+  sniffFont,
   sniffPicture,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
@@ -21,11 +24,11 @@ const HEAD = 64 * 1024;
 
 export function assetRoutes({ assets }: { assets: AssetStore }): Router {
   const router = Router();
-  const body = express.raw({ type: () => true, limit: PICTURE_LIMITS.bytes });
+  const body = express.raw({ type: () => true, limit: Math.max(PICTURE_LIMITS.bytes, DXF_LIMITS.bytes) });
   router.post('/assets', body, async (request, response) => {
     const bytes: unknown = request.body;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
-    if (!sniffPicture(bytes)) checkSvg(bytes);
+    if (!sniffPicture(bytes) && !sniffFont(bytes)) checkVector(bytes);
     response.status(201).json({ hash: await assets.put(bytes), bytes: bytes.length });
   });
   router.get('/assets/:hash', async (request, response) => {
@@ -53,7 +56,8 @@ export function assetRoutes({ assets }: { assets: AssetStore }): Router {
 
 const IMMUTABLE = 'private, max-age=31536000, immutable';
 
-function checkSvg(bytes: Buffer): void {
+function checkVector(bytes: Buffer): void {
+  if (isDxf(bytes.subarray(0, HEAD).toString('latin1'))) return;
   if (bytes.length > SVG_LIMITS.bytes) {
     const mb = (n: number) => Math.round(n / 2 ** 20);
     throw new GeometryError(
@@ -64,6 +68,6 @@ function checkSvg(bytes: Buffer): void {
   if (/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) return;
   throw new GeometryError(
     'bad-file',
-    'This is neither an SVG drawing nor a picture that can be read (PNG, JPEG, WebP, TIFF, GIF, BMP).',
+    'This is neither a drawing (SVG, DXF) nor a picture (PNG, JPEG, WebP, TIFF, GIF, BMP) nor a font that can be read.',
   );
 }

@@ -2,7 +2,7 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type LeftOut, PICTURE_LIMITS, SVG_LIMITS, sniffPicture, type Warning } from '../../core/index.ts';
+import { type LeftOut, PICTURE_LIMITS, sniffPicture, vectorLimit, type Warning } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
 import type { Import } from '../worker/geometry.worker.ts';
@@ -21,6 +21,9 @@ export interface ImportResult {
   readonly warnings: readonly Warning[];
   readonly leftOut: readonly LeftOut[];
 }
+
+/** Bytes that tell what a file is. */
+const HEAD = 4096;
 
 interface ImportState {
   /** Name of the file being read. */
@@ -64,9 +67,9 @@ async function bringInOne(file: File): Promise<ImportResult> {
   const project = useProject.getState();
   if (!project.history) return nothing;
   try {
-    const head = new Uint8Array(await file.slice(0, 64).arrayBuffer());
+    const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
     const isPicture = sniffPicture(head) !== null;
-    const limit = isPicture ? PICTURE_LIMITS.bytes : SVG_LIMITS.bytes;
+    const limit = isPicture ? PICTURE_LIMITS.bytes : vectorLimit(head);
     if (file.size > limit) {
       const mb = (bytes: number) => Math.round(bytes / 2 ** 20);
       const [what, way] = isPicture ? ['pictures', 'Save it smaller first.'] : ['vector files', 'Simplify it first.'];

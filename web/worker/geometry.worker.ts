@@ -4,10 +4,18 @@ import * as Comlink from 'comlink';
 import {
   type ArrangeOptions,
   arrange,
-  decodeXml,
+  changeEdits,
+  checkOutlines,
+  type Drawing,
+  decodeVector,
   differenceOf,
   drawingKey,
+  type Edit,
+  type EditAction,
+  type EditedSource,
+  type Outcome as EditOutcome,
   Evaluator,
+  type Finding,
   faceCount,
   GeometryError,
   greyOf,
@@ -26,15 +34,18 @@ import {
   type Point3,
   type Project,
   type Proof,
+  partAreas,
   placedShapes,
   placePicture,
   printPath,
   type Retraced,
-  readSvg,
+  readVector,
   retrace,
+  type Shape,
   type Source,
   type Stroke,
   shade,
+  smallPartLimit,
   startSettings,
   type Traced,
   type Warning,
@@ -149,6 +160,34 @@ export interface DifferenceView {
   readonly drawn: number;
 }
 
+/** A shape in user units of its source, y down. */
+export interface OutlineShape {
+  readonly id: string;
+  readonly name: string;
+  readonly d: string;
+  readonly fillRule: 'nonzero' | 'evenodd';
+  readonly stroke: Stroke | null;
+  readonly colour: string;
+  readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+  /** Points between its lines and curves. */
+  readonly points: number;
+}
+
+export interface OutlineView {
+  /** Equal keys, equal shapes. */
+  readonly key: string;
+  readonly shapes: readonly OutlineShape[];
+  readonly sheet: Drawing['sheet'];
+  /** Of the edits that are on. */
+  readonly outcomes: readonly EditOutcome[];
+}
+
+export interface Preview {
+  readonly gone: readonly string[];
+  readonly made: readonly OutlineShape[];
+  readonly said: string;
+}
+
 export interface Import {
   readonly source: Source;
   readonly layers: readonly Layer[];
@@ -173,8 +212,8 @@ const api = {
   /** Reads a file that was uploaded as `asset` and arranges it for `project`. */
   bringIn(bytes: Uint8Array, asset: string, name: string, project: Project): Outcome<Import> {
     return attempt(() => {
-      const text = decodeXml(bytes);
-      const drawing = readSvg(text);
+      const text = decodeVector(bytes);
+      const drawing = readVector(text);
       texts.set(asset, text);
       const id = crypto.randomUUID();
       const { placement, layers, warnings, size } = arrange(drawing, id, arrangeFor(project));
@@ -248,11 +287,7 @@ const api = {
     const outcome = await attemptLater(async () => {
       await fetchPicture(source.asset, source.name);
       const prepared = evaluator.prepared(source);
-      const skipped = new Set(
-        project.layers.flatMap((layer) =>
-          layer.source === source.id ? (layer.shown ? layer.skipped : layer.members) : [],
-        ),
-      );
+      const skipped = switchedOff(project, source);
       const kept = evaluator.drawing(source).shapes.filter(({ id }) => !skipped.has(id));
       const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace);
       const pixels = new Uint8ClampedArray(4 * map.length);
@@ -261,6 +296,74 @@ const api = {
       return { bitmap, width, height, frame: prepared.frame, missing, added, drawn };
     });
     return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+  },
+
+  /** The shapes of a source as its edits leave them; null when the caller has those of this key. */
+  async outlineView(project: Project, id: string, known: string | null): Promise<Outcome<OutlineView | null>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const source = sourceOf(project, id);
+      const key = drawingKey(source);
+      if (key === known) return null;
+      const { drawing, outcomes } = evaluator.edited(source);
+      return { key, shapes: drawing.shapes.map(outlineShape), sheet: drawing.sheet, outcomes };
+    });
+  },
+
+  /** What would trouble a build of a source; shapes that are switched off trouble nobody. */
+  async check(project: Project, id: string, report: Report): Promise<Outcome<readonly Finding[]>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const source = sourceOf(project, id);
+      return checkOutlines(evaluator.drawing(source), switchedOff(project, source), report);
+    });
+  },
+
+  /**
+   * A source with other edits, and its layers as they follow.
+   * @param target layer for shapes that come from no other; null to give them one of their own
+   */
+  async edit(
+    project: Project,
+    id: string,
+    edits: readonly Edit[],
+    target: string | null,
+    report: Report,
+  ): Promise<Outcome<EditedSource & { readonly outcomes: readonly EditOutcome[] }>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const source = sourceOf(project, id);
+      const before = evaluator.drawing(source);
+      const { drawing: after, outcomes } = evaluator.edited({ ...source, edits: [...edits] }, report);
+      return { ...changeEdits(project, source, edits, before, after, arrangeFor(project), target), outcomes };
+    });
+  },
+
+  /** What an action would change: shapes that go, and those that come in their place. */
+  async preview(project: Project, id: string, action: EditAction): Promise<Outcome<Preview>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const source = sourceOf(project, id);
+      const before = new Set(evaluator.drawing(source).shapes);
+      const edit: Edit = { id: 'preview', on: true, action };
+      const { drawing, outcomes } = evaluator.edited({ ...source, edits: [...source.edits, edit] });
+      const after = new Set(drawing.shapes);
+      return {
+        gone: [...before].filter((shape) => !after.has(shape)).map(({ id: shape }) => shape),
+        made: drawing.shapes.filter((shape) => !before.has(shape)).map(outlineShape),
+        said: outcomes.at(-1)!.said,
+      };
+    });
+  },
+
+  /** Where the parts of shapes fall into bodies and small marks; null where they do not. */
+  async smallParts(project: Project, id: string, shapes: readonly string[]): Promise<Outcome<number | null>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const wanted = new Set(shapes);
+      const drawing = evaluator.drawing(sourceOf(project, id));
+      return smallPartLimit(drawing.shapes.flatMap((shape) => (wanted.has(shape.id) ? partAreas(shape) : [])));
+    });
   },
 
   /** What the trace of a picture came to. */
@@ -310,6 +413,48 @@ export type GeometryApi = typeof api;
 Comlink.expose(api);
 
 type Report = (share: number) => void;
+
+function sourceOf(project: Project, id: string): Source {
+  const source = project.sources.find((known) => known.id === id);
+  if (!source) throw new GeometryError('unknown-id', `There is no source ${id} in this project.`);
+  return source;
+}
+
+function switchedOff(project: Project, source: Source): Set<string> {
+  return new Set(
+    project.layers.flatMap((layer) =>
+      layer.source === source.id ? (layer.shown ? layer.skipped : layer.members) : [],
+    ),
+  );
+}
+
+/** Decimals of coordinates that go to the page and come back from it. */
+const DIGITS = 6;
+
+function outlineShape({ id, name, path, fillRule, stroke, colour }: Shape): OutlineShape {
+  const corners = path.flatMap((segment) => segment.slice(1) as number[]);
+  const half = stroke ? stroke.width / 2 : 0;
+  const [minX, minY, maxX, maxY] = corners.reduce(
+    (box, v, i) => {
+      const axis = i % 2;
+      box[axis] = Math.min(box[axis]!, v - half);
+      box[axis + 2] = Math.max(box[axis + 2]!, v + half);
+      return box;
+    },
+    [Infinity, Infinity, -Infinity, -Infinity],
+  ) as [number, number, number, number];
+  const points = path.filter(([letter]) => letter !== 'Z').length;
+  return {
+    id,
+    name,
+    d: printPath(path, DIGITS),
+    fillRule,
+    stroke: stroke ?? null,
+    colour,
+    box: { minX, minY, maxX, maxY },
+    points,
+  };
+}
 
 /** Longest side of a picture as it is drawn on the page. */
 const SHOWN = 2048;
@@ -374,7 +519,7 @@ async function fetchSources(project: Project): Promise<void> {
         await loadFonts(source.lettering.font, fetchBytes);
       } else if (source.kind === 'vector' && !texts.has(source.asset)) {
         const response = await fetchAsset(source.asset, source.name);
-        texts.set(source.asset, decodeXml(new Uint8Array(await response.arrayBuffer())));
+        texts.set(source.asset, decodeVector(new Uint8Array(await response.arrayBuffer())));
       }
     }),
   );

@@ -12,7 +12,7 @@ export interface Item {
   readonly tags: readonly Tag[];
 }
 
-export const DXF_LIMITS = { bytes: 96 * 2 ** 20, items: 2_000_000, instances: 200_000, depth: 24 } as const;
+export const DXF_LIMITS = { bytes: 160 * 2 ** 20, items: 2_000_000, instances: 200_000, depth: 24 } as const;
 
 /** How the binary form begins. */
 const BINARY = 'AutoCAD Binary DXF';

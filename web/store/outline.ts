@@ -1,0 +1,242 @@
+// outline.ts — the outlines of one source while they are worked on: what is chosen and hidden, what the check found, and
+// edits on their way through the worker into the document.
+import * as Comlink from 'comlink';
+import { create } from 'zustand';
+import type { Edit, EditAction, Finding, FindingKind, Project, Source } from '../../core/index.ts';
+import { cancelGeometry, geometry } from '../worker/client.ts';
+import type { OutlineView, Preview } from '../worker/geometry.worker.ts';
+import { dispatch, useProject } from './project.ts';
+import { useScreen } from './screen.ts';
+
+export type ChooseBy = 'box' | 'lasso';
+
+interface OutlineState {
+  /** The source that is worked on; null takes that of the chosen layer, else the first. */
+  readonly source: string | null;
+  readonly view: OutlineView | null;
+  readonly findings: readonly Finding[] | null;
+  /** Ids of shapes. */
+  readonly chosen: readonly string[];
+  readonly hidden: readonly string[];
+  /** Only these are shown; null for all. */
+  readonly isolated: readonly string[] | null;
+  readonly chooseBy: ChooseBy;
+  /** How far layers are pulled apart to look between them, 0 to 1; nothing of it is kept. */
+  readonly apart: number;
+  /** The finding that is pointed at, and which of its places. */
+  readonly pointed: { readonly kind: FindingKind; readonly place: number } | null;
+  /** What an action would do, while it is pointed at. */
+  readonly preview: Preview | null;
+  readonly busy: boolean;
+  /** Share done, once it takes long enough to say so. */
+  readonly progress: number | null;
+  /** What the last edit did, or why it could not. */
+  readonly said: string | null;
+  readonly failure: string | null;
+}
+
+const START: OutlineState = {
+  source: null,
+  view: null,
+  findings: null,
+  chosen: [],
+  hidden: [],
+  isolated: null,
+  chooseBy: 'box',
+  apart: 0,
+  pointed: null,
+  preview: null,
+  busy: false,
+  progress: null,
+  said: null,
+  failure: null,
+};
+
+export const useOutline = create<OutlineState>(() => START);
+const { setState: set, getState: get } = useOutline;
+
+const SLOW_MS = 200;
+/** The check waits for a pause. */
+const CHECK_DELAY_MS = 350;
+
+/** The source that is worked on. */
+export function outlineSource(project: Project): Source | null {
+  const { selected } = useScreen.getState();
+  const ofLayer = project.layers.find(({ id }) => selected.includes(id))?.source;
+  const wanted = get().source ?? ofLayer;
+  return project.sources.find(({ id }) => id === wanted) ?? project.sources[0] ?? null;
+}
+
+// --- the view and the check follow the document ---------------------------------------------------------------------
+
+let isWatched = false;
+let checkTimer: ReturnType<typeof setTimeout> | undefined;
+
+/** While the station is open, what it shows follows the document. @returns the end of it */
+export function watchOutlines(): () => void {
+  isWatched = true;
+  set({ view: null, findings: null });
+  void refresh();
+  const end = useProject.subscribe(({ history }, before) => {
+    if (history?.present !== before.history?.present) void refresh();
+  });
+  return () => {
+    isWatched = false;
+    clearTimeout(checkTimer);
+    end();
+  };
+}
+
+useProject.subscribe(({ id }, before) => {
+  if (id !== before.id) set(START);
+});
+
+let refreshing: Promise<void> | null = null;
+
+/** Never two at a time; the newest document last. */
+async function refresh(): Promise<void> {
+  if (refreshing) return;
+  for (let shown: Project | null = null; isWatched; ) {
+    const project = useProject.getState().history?.present ?? null;
+    if (!project || project === shown) break;
+    refreshing = show(project);
+    await refreshing;
+    shown = project;
+  }
+  refreshing = null;
+}
+
+async function show(project: Project): Promise<void> {
+  const source = outlineSource(project);
+  if (!source) return;
+  const outcome = await geometry((api) => api.outlineView(project, source.id, get().view?.key ?? null));
+  if (!isWatched) return;
+  if (!outcome.ok) set({ failure: outcome.error.message });
+  else if (outcome.value) {
+    const there = new Set(outcome.value.shapes.map(({ id }) => id));
+    set({ view: outcome.value, chosen: get().chosen.filter((id) => there.has(id)), preview: null });
+  }
+  clearTimeout(checkTimer);
+  checkTimer = setTimeout(() => void check(project, source.id), CHECK_DELAY_MS);
+}
+
+async function check(project: Project, source: string): Promise<void> {
+  const outcome = await geometry((api) => api.check(project, source, quiet));
+  if (!isWatched || useProject.getState().history?.present !== project) return;
+  if (outcome.ok) set({ findings: outcome.value, pointed: null });
+}
+
+const quiet = Comlink.proxy(() => {});
+
+export function workOn(source: string): void {
+  set({ source, view: null, findings: null, chosen: [], hidden: [], isolated: null, pointed: null, preview: null });
+  void refreshAgain();
+}
+
+async function refreshAgain(): Promise<void> {
+  await refreshing;
+  refreshing = null;
+  const project = useProject.getState().history?.present;
+  if (project) await show(project);
+}
+
+// --- edits ----------------------------------------------------------------------------------------------------------
+
+/** Adds an edit to the source. A second path for the same shape in a row takes the place of the first. */
+export function act(action: EditAction, gesture: string | null = null): Promise<void> {
+  return changeEdits((edits) => {
+    const last = edits.at(-1);
+    const isSame = last?.on && last.action.do === 'path' && action.do === 'path' && last.action.shape === action.shape;
+    const edit: Edit = { id: isSame ? last.id : newEditId(edits), on: true, action };
+    return isSame ? [...edits.slice(0, -1), edit] : [...edits, edit];
+  }, gesture);
+}
+
+/** Adds several, one after the other, as one change. */
+export const actAll = (actions: readonly EditAction[]): Promise<void> =>
+  changeEdits((edits) =>
+    actions.reduce<readonly Edit[]>((all, action) => [...all, { id: newEditId(all), on: true, action }], edits),
+  );
+
+export const switchEdit = (id: string): Promise<void> =>
+  changeEdits((edits) => edits.map((edit) => (edit.id === id ? { ...edit, on: !edit.on } : edit)));
+
+export const dropEdit = (id: string): Promise<void> => changeEdits((edits) => edits.filter((edit) => edit.id !== id));
+
+function newEditId(edits: readonly Edit[]): string {
+  const taken = new Set(edits.map(({ id }) => id));
+  let n = edits.length + 1;
+  while (taken.has(`edit-${n}`)) n++;
+  return `edit-${n}`;
+}
+
+/** Edits wait for each other: each is made of what the one before left. */
+let queue: Promise<void> = Promise.resolve();
+
+function changeEdits(
+  change: (edits: readonly Edit[]) => readonly Edit[],
+  gesture: string | null = null,
+): Promise<void> {
+  queue = queue.then(() => edit(change, gesture));
+  return queue;
+}
+
+async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture: string | null): Promise<void> {
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  if (!project || !source) return;
+  const edits = change(source.edits);
+  const { selected } = useScreen.getState();
+  const target = project.layers.find(({ id, source: of }) => selected.includes(id) && of === source.id)?.id ?? null;
+  const started = performance.now();
+  const report = Comlink.proxy((share: number) => {
+    if (performance.now() - started > SLOW_MS) set({ progress: share });
+  });
+  set({ busy: true, failure: null, preview: null });
+  const outcome = await geometry((api) => api.edit(project, source.id, edits, target, report));
+  set({ busy: false, progress: null });
+  if (!outcome.ok) {
+    set({ failure: outcome.error.message, said: null });
+    return;
+  }
+  // Undone or changed meanwhile: what came out would overwrite that.
+  if (useProject.getState().history?.present !== project) return;
+  const { source: edited, layers, gone, outcomes } = outcome.value;
+  dispatch({ do: 'change-source', source: edited, layers: [...layers], gone: [...gone] }, gesture);
+  const isAdded = edits.length > source.edits.length;
+  set({ said: isAdded ? (outcomes.at(-1)?.said ?? null) : null });
+}
+
+/** Stops an edit that takes too long; the outlines stay as they were. */
+export const cancelEdit = cancelGeometry;
+
+let previews = 0;
+
+/** Shows what an action would do; null shows nothing. */
+export async function showPreview(action: EditAction | null): Promise<void> {
+  const number = ++previews;
+  if (!action) {
+    set({ preview: null });
+    return;
+  }
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  if (!project || !source) return;
+  const outcome = await geometry((api) => api.preview(project, source.id, action));
+  if (number === previews && outcome.ok) set({ preview: outcome.value });
+}
+
+/** Shapes that are shown: neither hidden nor outside of what was isolated. */
+export function isVisible(id: string, { hidden, isolated }: Pick<OutlineState, 'hidden' | 'isolated'>): boolean {
+  return !hidden.includes(id) && (isolated === null || isolated.includes(id));
+}
+
+export const outline = {
+  set: (change: Partial<OutlineState>) => set(change),
+  choose: (ids: readonly string[]) => set({ chosen: [...new Set(ids)], said: null }),
+  add: (ids: readonly string[]) => set({ chosen: [...new Set([...get().chosen, ...ids])] }),
+  toggle(id: string): void {
+    const { chosen } = get();
+    set({ chosen: chosen.includes(id) ? chosen.filter((other) => other !== id) : [...chosen, id] });
+  },
+};
