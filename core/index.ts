@@ -61,7 +61,7 @@ export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/sv
 export { decodeXml } from './io/text.ts';
 export { decodeVector, readVector, vectorLimit } from './io/vector.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
-export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, sniffFont } from './lettering/font.ts';
+export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, openType, sniffFont } from './lettering/font.ts';
 export { layLetters } from './lettering/layout.ts';
 export {
   ALIGNMENTS,

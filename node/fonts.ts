@@ -10,6 +10,7 @@ import {
   type FontEngines,
   type LetterFont,
   openFont,
+  openType,
 } from '../core/index.ts';
 
 const ENGINES: FontEngines = { harfbuzz, woff2: async (bytes) => new Uint8Array(await woff2(bytes)) };
@@ -22,6 +23,9 @@ export async function fontsFor(choice: FontChoice, bytesOf: (asset: string) => U
 }
 
 export const openFontFile = (bytes: Uint8Array, name: string): Promise<LetterFont> => openFont(bytes, ENGINES, name);
+
+/** The OpenType font in a file of any kind. @throws {GeometryError} 'bad-file' */
+export const unpackFont = (bytes: Uint8Array): Promise<Uint8Array> => openType(bytes, ENGINES, 'The font');
 
 function bundledFonts(name: BundledFont): Promise<LetterFont[]> {
   const fonts =

@@ -26,6 +26,8 @@ const JSON_LIMIT = '16mb';
 /** Nothing but our own files runs, is shown or is asked for; React and the view set inline styles. */
 const CONTENT_POLICY = [
   "default-src 'self'",
+  // HarfBuzz is WebAssembly.
+  "script-src 'self' 'wasm-unsafe-eval'",
   "style-src 'self' 'unsafe-inline'",
   "img-src 'self' data: blob:",
   "font-src 'self' data:",

@@ -9,8 +9,9 @@ export interface FontBundle {
   readonly files: readonly string[];
 }
 
+/** WOFF, which any page can unpack: what unpacks WOFF 2 runs code that a strict page does not allow. */
 const files = (name: string, weight: number, subsets: readonly string[]) =>
-  subsets.map((subset) => `@fontsource/${name}/files/${name}-${subset}-${weight}-normal.woff2`);
+  subsets.map((subset) => `@fontsource/${name}/files/${name}-${subset}-${weight}-normal.woff`);
 
 export const FONT_BUNDLES: Readonly<Record<BundledFont, FontBundle>> = {
   'display-serif': { label: 'Display serif', files: files('dm-serif-display', 400, ['latin', 'latin-ext']) },

@@ -107,7 +107,15 @@ function shaped(
   });
 }
 
-async function openType(bytes: Uint8Array, { woff2 }: FontEngines, name: string): Promise<Uint8Array> {
+/**
+ * The OpenType font in a file of any kind.
+ * @throws {GeometryError} 'bad-file'
+ */
+export async function openType(
+  bytes: Uint8Array,
+  { woff2 }: Pick<FontEngines, 'woff2'>,
+  name: string,
+): Promise<Uint8Array> {
   switch (sniffFont(bytes)) {
     case 'opentype':
       return bytes;

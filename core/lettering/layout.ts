@@ -16,6 +16,9 @@ import type { Lettering } from './settings.ts';
 
 const bidi = bidiFactory();
 
+/** The glyph for characters that a font does not have (OpenType: ".notdef" is always the first). */
+const NO_GLYPH = 0;
+
 /** Colour of letters until a layer gives them another. */
 const INK = '#1f2a44';
 
@@ -231,6 +234,8 @@ function placeLine(line: Line, index: number, { size, align, lineSpacing }: Lett
     const path = glyphs.flatMap((glyph): Path => {
       const place: Matrix = [scale, 0, 0, -scale, (pen + glyph.x) * scale, -glyph.y * scale];
       pen += glyph.advance;
+      // What a font draws for a letter it does not have is no letter; the warning says which.
+      if (glyph.id === NO_GLYPH) return [];
       return transformPath(transformPath(font.outline(glyph.id), place), frame);
     });
     x += advance;

@@ -127,7 +127,9 @@ describe('letters', () => {
   });
 
   it('say what the font does not have', () => {
-    expect(set('Aنج', [serif]).warnings[0]!.message).toMatch(/The font has no ن ج/);
+    const some = set('Aنج', [serif]);
+    expect(some.warnings[0]!.message).toMatch(/The font has no ن ج/);
+    expect(names(some)).toEqual(['A']);
     expect(set('  ', [serif]).warnings.map(({ code }) => code)).toEqual(['nothing']);
   });
 });

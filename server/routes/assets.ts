@@ -16,6 +16,7 @@ import {
   sniffPicture,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
+import { unpackFont } from '../../node/fonts.ts';
 import type { AssetStore } from '../stores/assets.ts';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
@@ -50,6 +51,11 @@ export function assetRoutes({ assets }: { assets: AssetStore }): Router {
     }
     response.set({ 'content-encoding': 'gzip', vary: 'accept-encoding' });
     await pipeline([bytes], createGzip({ level: 1 }), response);
+  });
+  router.get('/assets/:hash/font', async (request, response) => {
+    const bytes = await unpackFont(await assets.get(Hash.parse(request.params.hash)));
+    response.set({ 'cache-control': IMMUTABLE, 'content-disposition': 'attachment' });
+    response.type('application/octet-stream').send(Buffer.from(bytes));
   });
   return router;
 }

@@ -4,7 +4,7 @@ import type { Layer } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { type Box, middleOf, unitsPerPixel } from '../scene/frame.ts';
 import { useBuild } from '../store/build.ts';
-import { dispatch, useDocument } from '../store/project.ts';
+import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { FlatShape } from '../worker/geometry.worker.ts';
 import { strokeAttributes } from './stroke.ts';
@@ -17,7 +17,7 @@ interface Frame {
   readonly scale: number;
 }
 
-export function FlatView({ canSkip }: { canSkip: boolean }) {
+export function FlatView() {
   const { layers, unit } = useDocument();
   const view = useBuild((state) => state.view);
   const look = useScreen((state) => state.look);
@@ -81,7 +81,6 @@ export function FlatView({ canSkip }: { canSkip: boolean }) {
                 layer={layer}
                 shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? NO_SHAPES}
                 pixel={scale}
-                canSkip={canSkip}
               />
             ))}
             {place && (
@@ -108,50 +107,33 @@ interface FlatLayerProps {
   layer: Layer;
   shapes: readonly FlatShape[];
   pixel: number;
-  canSkip: boolean;
 }
 
-const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel, canSkip }: FlatLayerProps) {
+const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const skipped = new Set(layer.skipped);
-  if (!layer.shown && !canSkip) return null;
+  if (!layer.shown) return null;
   return (
-    <g opacity={layer.shown ? 1 : 0.35}>
-      {shapes.map((shape) => {
-        const isSkipped = skipped.has(shape.id);
-        return isSkipped && !canSkip ? null : (
+    <g>
+      {shapes.map((shape) =>
+        skipped.has(shape.id) ? null : (
           // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the view does the same by keys
           <path
             key={shape.id}
             d={shape.d}
             fillRule={shape.fillRule}
-            fill={shape.stroke ? 'none' : isSkipped ? 'transparent' : layer.material.colour}
+            fill={shape.stroke ? 'none' : layer.material.colour}
             className={shape.stroke ? '' : selected ? 'stroke-tide' : 'stroke-ink/40'}
             {...(shape.stroke
               ? { stroke: layer.material.colour, ...strokeAttributes(shape.stroke) }
-              : {
-                  strokeWidth: (selected ? 2.5 : 0.75) * pixel,
-                  strokeDasharray: isSkipped ? `${4 * pixel} ${3 * pixel}` : undefined,
-                })}
-            onClick={(event) => {
-              if (canSkip && event.altKey) toggleShape(layer, shape.id);
-              else if (event.shiftKey) screen.toggleSelected(layer.id);
-              else screen.select([layer.id]);
-            }}
+              : { strokeWidth: (selected ? 2.5 : 0.75) * pixel })}
+            onClick={(event) => (event.shiftKey ? screen.toggleSelected(layer.id) : screen.select([layer.id]))}
           />
-        );
-      })}
+        ),
+      )}
     </g>
   );
 });
-
-/** Keeps a shape out of the build, or takes it in again. */
-export function toggleShape(layer: Layer, shape: string): void {
-  const skipped = layer.skipped.includes(shape)
-    ? layer.skipped.filter((id) => id !== shape)
-    : [...layer.skipped, shape];
-  dispatch({ do: 'change-layers', layers: [layer.id], change: { skipped } });
-}
 
 function framed(box: Box, size: { width: number; height: number }): Frame {
   const [x, y] = middleOf(box);

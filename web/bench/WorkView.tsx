@@ -6,8 +6,11 @@ import type { PictureSource, Source } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
+import { OutlineDesk } from '../outline/OutlineDesk.tsx';
+import { OutlineTools } from '../outline/OutlineTools.tsx';
 import { PictureDesk } from '../picture/PictureDesk.tsx';
 import { PictureTools } from '../picture/PictureTools.tsx';
+import { outlineSource, useOutline } from '../store/outline.ts';
 import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
 import { useSourceView } from '../store/source-view.ts';
@@ -43,7 +46,7 @@ export function WorkView() {
         )}
         {split > 0 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
-            {picture ? <PictureDesk key={picture.id} source={picture} /> : <FlatView canSkip={station === 'outline'} />}
+            <FlatDesk station={station} picture={picture} />
           </div>
         )}
         {isEmpty && <EmptySheet />}
@@ -54,10 +57,28 @@ export function WorkView() {
             onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
           />
         )}
-        {!isEmpty && <ViewTools isFlatStation={isFlatStation} split={split} picture={picture !== null} />}
+        {!isEmpty && (
+          <ViewTools
+            isFlatStation={isFlatStation}
+            split={split}
+            picture={picture !== null}
+            isOutline={station === 'outline'}
+          />
+        )}
       </main>
     </DropTarget>
   );
+}
+
+/** What lies flat: the picture that is traced, the outlines that are edited, or all of the sheet. */
+function FlatDesk({ station, picture }: { station: string; picture: PictureSource | null }) {
+  const document = useDocumentPart((present) => present);
+  // Which source it is hangs on the selection too.
+  useScreen((state) => state.selected);
+  useOutline((state) => state.source);
+  const source = station === 'outline' ? outlineSource(document) : null;
+  if (picture) return <PictureDesk key={picture.id} source={picture} />;
+  return source ? <OutlineDesk key={source.id} source={source} /> : <FlatView />;
 }
 
 /** The picture that is worked on: the one chosen, else the first; null where the chosen source is none. */
@@ -79,7 +100,14 @@ function EmptySheet() {
   );
 }
 
-function ViewTools({ isFlatStation, split, picture }: { isFlatStation: boolean; split: number; picture: boolean }) {
+interface ViewToolsProps {
+  isFlatStation: boolean;
+  split: number;
+  picture: boolean;
+  isOutline: boolean;
+}
+
+function ViewTools({ isFlatStation, split, picture, isOutline }: ViewToolsProps) {
   const { ground, wire, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
@@ -104,6 +132,7 @@ function ViewTools({ isFlatStation, split, picture }: { isFlatStation: boolean; 
         </>
       )}
       {picture && <PictureTools />}
+      {isOutline && <OutlineTools />}
       <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"

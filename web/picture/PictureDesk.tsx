@@ -1,10 +1,10 @@
 // PictureDesk.tsx — a picture with its trace over it: looked at before and after, compared, measured and cut.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Layer, PictureSource } from '../../core/index.ts';
-import { toggleShape } from '../bench/FlatView.tsx';
 import { strokeAttributes } from '../bench/stroke.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
 import { useBuild } from '../store/build.ts';
+import { toggleShape } from '../store/outline.ts';
 import { changePicture, useWished } from '../store/picture.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';

@@ -9,17 +9,22 @@ import { Value } from '../controls/Value.tsx';
 import { countOf, formatMeasure } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { bringIn, type ImportResult, useImport } from '../store/import.ts';
+import { useLettering } from '../store/lettering.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { sourceView, useSourceView } from '../store/source-view.ts';
 import { PictureCard } from './source/PictureCard.tsx';
+import { NewText, TextCard } from './source/TextCard.tsx';
 
 export function SourceStation() {
   const { sources, unit } = useDocument();
   const results = useImport((state) => state.results);
+  const failure = useLettering((state) => state.failure);
   return (
     <>
       <Panel title="Source">
         <BringIn />
+        <NewText />
+        {failure && sources.length === 0 && <Note tone="ember">{failure}</Note>}
         {results.map((result) => (
           <Result key={result.file} result={result} unit={unit} />
         ))}
@@ -57,7 +62,7 @@ function BringIn() {
       <input {...getInputProps({ 'aria-label': 'Bring in files' })} />
       <FileUp size={20} strokeWidth={1.5} className="shrink-0 text-tide" aria-hidden />
       <p>
-        Drop pictures or SVG files, or <span className="text-tide underline">choose them</span>
+        Drop pictures, SVG or DXF files, or <span className="text-tide underline">choose them</span>
       </p>
     </div>
   );
@@ -127,9 +132,12 @@ function SourceCard({ source }: { source: Source }) {
               ,{' '}
             </>
           )}
-          {countOf(seen?.shapes ?? 0, source.kind === 'picture' ? 'piece' : 'filled shape')} in{' '}
-          {countOf(layers.filter((layer) => layer.source === source.id).length, 'layer')}. Depths stay as they are when
-          the size changes.
+          {countOf(
+            seen?.shapes ?? 0,
+            { picture: 'piece', vector: 'shape', lettering: 'letter', drawing: 'shape' }[source.kind],
+          )}{' '}
+          in {countOf(layers.filter((layer) => layer.source === source.id).length, 'layer')}. Depths stay as they are
+          when the size changes.
         </p>
         {seen && seen.leftOut.length > 0 && (
           <>
@@ -160,6 +168,7 @@ function SourceCard({ source }: { source: Source }) {
         )}
       </Panel>
       {source.kind === 'picture' && (isShown || isOnly) && <PictureCard source={source} />}
+      {source.kind === 'lettering' && <TextCard source={source} />}
     </>
   );
 }

@@ -2,7 +2,16 @@
 // edits on their way through the worker into the document.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import type { Edit, EditAction, Finding, FindingKind, Project, Source } from '../../core/index.ts';
+import {
+  type Edit,
+  type EditAction,
+  type Finding,
+  type FindingKind,
+  type Layer,
+  moveMembers,
+  type Project,
+  type Source,
+} from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
 import type { OutlineView, Preview } from '../worker/geometry.worker.ts';
 import { dispatch, useProject } from './project.ts';
@@ -154,9 +163,11 @@ export function act(action: EditAction, gesture: string | null = null): Promise<
 
 /** Adds several, one after the other, as one change. */
 export const actAll = (actions: readonly EditAction[]): Promise<void> =>
-  changeEdits((edits) =>
-    actions.reduce<readonly Edit[]>((all, action) => [...all, { id: newEditId(all), on: true, action }], edits),
-  );
+  changeEdits((edits) => {
+    const all = [...edits];
+    for (const action of actions) all.push({ id: newEditId(all), on: true, action });
+    return all;
+  });
 
 export const switchEdit = (id: string): Promise<void> =>
   changeEdits((edits) => edits.map((edit) => (edit.id === id ? { ...edit, on: !edit.on } : edit)));
@@ -207,6 +218,48 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
   set({ said: isAdded ? (outcomes.at(-1)?.said ?? null) : null });
 }
 
+/** Bodies and small marks as two shapes, and two layers: the marks get one of their own. */
+export async function separateMarks(shapes: readonly string[]): Promise<void> {
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  if (!project || !source) return;
+  const limit = await geometry((api) => api.smallParts(project, source.id, shapes));
+  if (!limit.ok || limit.value === null) {
+    set({
+      failure: limit.ok ? 'These shapes have no parts that are clearly smaller than the rest.' : limit.error.message,
+    });
+    return;
+  }
+  // One step to undo: the edit, and the layer that the marks get.
+  const gesture = `separate ${performance.now()}`;
+  await act({ do: 'separate', shapes: [...shapes], below: limit.value }, gesture);
+  const after = useProject.getState().history?.present;
+  const edited = after?.sources.find(({ id }) => id === source.id);
+  const mark = `/${edited?.edits.at(-1)?.id}.1`;
+  if (!after || !edited) return;
+  const layers = after.layers.flatMap((layer): Layer[] => {
+    const marks = layer.source === source.id ? layer.members.filter((member) => member.endsWith(mark)) : [];
+    if (marks.length === 0) return [];
+    const bodies = layer.members.filter((member) => !marks.includes(member));
+    const name = `${layer.name} dots`.slice(0, 120);
+    return [
+      { ...layer, members: bodies },
+      { ...layer, id: crypto.randomUUID(), name, members: marks, skipped: [] },
+    ];
+  });
+  if (layers.length > 0) dispatch({ do: 'change-source', source: edited, layers }, gesture);
+}
+
+/** Moves shapes into another layer of their source. */
+export function moveTo(shapes: readonly string[], layer: string): void {
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  if (!project || !source || layer === '') return;
+  const layers = moveMembers(project, shapes, layer);
+  const gone = layers.filter(({ members }) => members.length === 0).map(({ id }) => id);
+  dispatch({ do: 'change-source', source, layers: layers.filter(({ id }) => !gone.includes(id)), gone });
+}
+
 /** Stops an edit that takes too long; the outlines stay as they were. */
 export const cancelEdit = cancelGeometry;
 
@@ -224,6 +277,14 @@ export async function showPreview(action: EditAction | null): Promise<void> {
   if (!project || !source) return;
   const outcome = await geometry((api) => api.preview(project, source.id, action));
   if (number === previews && outcome.ok) set({ preview: outcome.value });
+}
+
+/** Keeps a shape out of the build, or takes it in again. */
+export function toggleShape(layer: Layer, shape: string): void {
+  const skipped = layer.skipped.includes(shape)
+    ? layer.skipped.filter((id) => id !== shape)
+    : [...layer.skipped, shape];
+  dispatch({ do: 'change-layers', layers: [layer.id], change: { skipped } });
 }
 
 /** Shapes that are shown: neither hidden nor outside of what was isolated. */

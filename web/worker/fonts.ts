@@ -1,15 +1,15 @@
 // fonts.ts — fonts for the geometry worker. The shaper waits for its own loading at the top of its module: imported
 // statically it would hold up this worker past its first message, which would be lost.
-import amiriArabic from '@fontsource/amiri/files/amiri-arabic-700-normal.woff2?url';
-import amiriLatin from '@fontsource/amiri/files/amiri-latin-700-normal.woff2?url';
-import amiriLatinExt from '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff2?url';
-import archivoLatin from '@fontsource/archivo/files/archivo-latin-700-normal.woff2?url';
-import archivoLatinExt from '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff2?url';
-import serifLatin from '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff2?url';
-import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff2?url';
-import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff2?url';
-import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff2?url';
-import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff2?url';
+import amiriArabic from '@fontsource/amiri/files/amiri-arabic-700-normal.woff?url';
+import amiriLatin from '@fontsource/amiri/files/amiri-latin-700-normal.woff?url';
+import amiriLatinExt from '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff?url';
+import archivoLatin from '@fontsource/archivo/files/archivo-latin-700-normal.woff?url';
+import archivoLatinExt from '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff?url';
+import serifLatin from '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff?url';
+import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff?url';
+import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff?url';
+import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff?url';
+import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff?url';
 import {
   type BundledFont,
   FONT_BUNDLES,
@@ -32,7 +32,7 @@ const keyOf = (choice: FontChoice) => (choice.from === 'bundle' ? choice.name : 
 /** Fonts that were loaded before. */
 export const knownFonts = (choice: FontChoice): readonly LetterFont[] => opened.get(keyOf(choice))!;
 
-/** @param fetchBytes of a font that was brought in */
+/** @param fetchBytes of a font that was brought in, unpacked */
 export async function loadFonts(
   choice: FontChoice,
   fetchBytes: (asset: string, name: string) => Promise<Uint8Array>,
@@ -50,13 +50,12 @@ export async function loadFonts(
 }
 
 async function loadEngines(): Promise<FontEngines> {
-  const [harfbuzz, { default: woff2 }] = await Promise.all([import('harfbuzzjs'), import('woff2-encoder/decompress')]);
-  return { harfbuzz, woff2: async (bytes) => new Uint8Array(await woff2(bytes)) };
+  return { harfbuzz: await import('harfbuzzjs'), woff2: () => Promise.reject(new Error('The server unpacks it.')) };
 }
 
 function addressesOf(name: BundledFont): string[] {
   return FONT_BUNDLES[name].files.map((file) => {
-    const stem = file.slice(file.lastIndexOf('/') + 1).replace('.woff2', '');
+    const stem = file.slice(file.lastIndexOf('/') + 1).replace('.woff', '');
     return ADDRESSES.find((url) => url.includes(stem))!;
   });
 }

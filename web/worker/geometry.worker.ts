@@ -4,6 +4,7 @@ import * as Comlink from 'comlink';
 import {
   type ArrangeOptions,
   arrange,
+  BUNDLED_FONTS,
   changeEdits,
   checkOutlines,
   type Drawing,
@@ -16,12 +17,15 @@ import {
   type Outcome as EditOutcome,
   Evaluator,
   type Finding,
+  type FontChoice,
   faceCount,
   GeometryError,
   greyOf,
   histogramOf,
   type Layer,
   type LeftOut,
+  type Lettering,
+  layLetters,
   lowResolution,
   type Mesh,
   membersOf,
@@ -298,6 +302,37 @@ const api = {
     return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
   },
 
+  /** A text set, in another font where its own does not have its letters, and arranged for `project`. */
+  async bringInText(wanted: Lettering, project: Project): Promise<Outcome<Import>> {
+    return attemptLater(async () => {
+      const { lettering, drawing } = await setInFittingFont(wanted);
+      const nothing = drawing.warnings.find(({ code }) => code === 'nothing');
+      if (nothing) throw new GeometryError('nothing-to-build', nothing.message);
+      const id = crypto.randomUUID();
+      const { x, y, width, height } = drawing.sheet;
+      const placement = { scale: 1, origin: [x + width / 2, y + height / 2] as [number, number] };
+      const { layers, warnings, size } = arrange(drawing, id, { ...arrangeFor(project), placement });
+      const name = textName(lettering.text);
+      const source: Source = { id, kind: 'lettering', name, lettering, edits: [], ...placement };
+      const named = layers.map((layer) => ({ ...layer, name: layers.length === 1 ? name : layer.name }));
+      return { source, layers: named, warnings: [...drawing.warnings, ...warnings], leftOut: [], size };
+    });
+  },
+
+  /** A text set otherwise, its edits made again, and its layers as they follow. */
+  async reletter(project: Project, id: string, lettering: Lettering): Promise<Outcome<EditedSource>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      await loadFonts(lettering.font, fetchFont);
+      const source = sourceOf(project, id);
+      if (source.kind !== 'lettering') throw new GeometryError('unknown-id', `“${source.name}” is not a text.`);
+      const next: Source = { ...source, lettering, name: textName(lettering.text) };
+      const [before, after] = [evaluator.drawing(source), evaluator.drawing(next)];
+      const target = project.layers.find((layer) => layer.source === id)?.id ?? null;
+      return changeEdits(project, next, next.edits, before, after, arrangeFor(project), target);
+    });
+  },
+
   /** The shapes of a source as its edits leave them; null when the caller has those of this key. */
   async outlineView(project: Project, id: string, known: string | null): Promise<Outcome<OutlineView | null>> {
     return attemptLater(async () => {
@@ -428,6 +463,23 @@ function switchedOff(project: Project, source: Source): Set<string> {
   );
 }
 
+/** A text as the name of its source: its first line. */
+const textName = (text: string): string => text.trim().split('\n')[0]!.slice(0, 60) || 'Text';
+
+/** The text in its font, or in the first bundled one that has all its letters. */
+async function setInFittingFont(wanted: Lettering): Promise<{ lettering: Lettering; drawing: Drawing }> {
+  const fonts: FontChoice[] = [wanted.font, ...BUNDLED_FONTS.map((name) => ({ from: 'bundle', name }) as const)];
+  let first: { lettering: Lettering; drawing: Drawing } | null = null;
+  for (const font of fonts) {
+    await loadFonts(font, fetchFont);
+    const lettering = { ...wanted, font };
+    const drawing = layLetters(lettering, knownFonts(font));
+    if (!drawing.warnings.some(({ code }) => code === 'missing-letters')) return { lettering, drawing };
+    first ??= { lettering, drawing };
+  }
+  return first!;
+}
+
 /** Decimals of coordinates that go to the page and come back from it. */
 const DIGITS = 6;
 
@@ -516,7 +568,7 @@ async function fetchSources(project: Project): Promise<void> {
         // A trace that is known needs no pixels.
         if (!evaluator.isTraced(source)) await fetchPicture(source.asset, source.name);
       } else if (source.kind === 'lettering') {
-        await loadFonts(source.lettering.font, fetchBytes);
+        await loadFonts(source.lettering.font, fetchFont);
       } else if (source.kind === 'vector' && !texts.has(source.asset)) {
         const response = await fetchAsset(source.asset, source.name);
         texts.set(source.asset, decodeVector(new Uint8Array(await response.arrayBuffer())));
@@ -525,8 +577,9 @@ async function fetchSources(project: Project): Promise<void> {
   );
 }
 
-async function fetchBytes(asset: string, name: string): Promise<Uint8Array> {
-  return new Uint8Array(await (await fetchAsset(asset, name)).arrayBuffer());
+/** A font as the server unpacks it. */
+async function fetchFont(asset: string, name: string): Promise<Uint8Array> {
+  return new Uint8Array(await (await fetchAsset(asset, name, '/font')).arrayBuffer());
 }
 
 async function fetchAsset(asset: string, name: string, part = ''): Promise<Response> {

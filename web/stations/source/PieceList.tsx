@@ -1,9 +1,9 @@
 // PieceList.tsx — the pieces of a trace by colour and area, kept or discarded.
 import { Eye, EyeOff } from 'lucide-react';
 import type { Layer, PictureSource, PieceMark } from '../../../core/index.ts';
-import { toggleShape } from '../../bench/FlatView.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatMeasure } from '../../format.ts';
+import { toggleShape } from '../../store/outline.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 
 /** Lists longer than this are cut; the view holds every piece. */

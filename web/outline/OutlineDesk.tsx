@@ -1,0 +1,219 @@
+// OutlineDesk.tsx — the outlines of one source as curves: chosen by click, box and lasso, pulled apart to look between
+// them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
+import { memo, type RefObject, useEffect, useRef, useState } from 'react';
+import type { Layer, Source } from '../../core/index.ts';
+import { strokeAttributes } from '../bench/stroke.ts';
+import { isVisible, outline, toggleShape, useOutline } from '../store/outline.ts';
+import { useDocument } from '../store/project.ts';
+import type { OutlineShape } from '../worker/geometry.worker.ts';
+import { areaBetween, areaOf, inBox, inLasso, type Place } from './choosing.ts';
+import { useEye } from './eye.ts';
+import { FindingMarks } from './FindingMarks.tsx';
+
+interface Drag {
+  readonly kind: 'move' | 'choose';
+  readonly from: Place;
+  readonly client: Place;
+  readonly isAdded: boolean;
+}
+
+/** A press that moves less than this many pixels is a click. */
+const CLICK = 4;
+
+export function OutlineDesk({ source }: { source: Source }) {
+  const { layers } = useDocument();
+  const view = useOutline((state) => state.view);
+  const { chosen, hidden, isolated, chooseBy, apart, preview } = useOutline();
+  const shapes = view?.shapes ?? NO_SHAPES;
+  const { box, eye, viewBox, placeAt, zoom, lookAt } = useEye(areaOf(shapes), source.id);
+  const drag = useRef<Drag | null>(null);
+  const wasDragged = useRef(false);
+  const [line, setLine] = useState<readonly Place[]>([]);
+  const isSpaceDown = useSpace();
+  const own = layers.filter((layer) => layer.source === source.id);
+  const layerOf = new Map(own.flatMap((layer) => layer.members.map((member) => [member, layer] as const)));
+  const seen = shapes.filter(({ id }) => isVisible(id, { hidden, isolated }));
+  const isGone = new Set(preview?.gone);
+  const isChosen = new Set(chosen);
+  const pixel = eye?.scale ?? 1;
+  const shift = shifts(own, shapes, apart);
+
+  const finish = (event: { clientX: number; clientY: number }) => {
+    const from = drag.current;
+    drag.current = null;
+    setLine([]);
+    if (from?.kind !== 'choose') return;
+    const isClick = Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK;
+    // A click on a shape is the shape's; the one that ends a drag is not meant for what lies under it.
+    if (isClick) return;
+    wasDragged.current = true;
+    setTimeout(() => {
+      wasDragged.current = false;
+    });
+    const found = chooseBy === 'box' ? inBox(seen, areaBetween(from.from, placeAt(event))) : inLasso(seen, line);
+    if (from.isAdded) outline.add(found);
+    else outline.choose(found);
+  };
+
+  return (
+    <div
+      ref={box}
+      data-outline-desk={view ? 'ready' : 'waiting'}
+      className={`absolute inset-0 touch-none overflow-hidden ${isSpaceDown ? 'cursor-grab active:cursor-grabbing' : ''}`}
+      onWheel={zoom}
+      onPointerDown={(event) => {
+        const isMove = isSpaceDown || event.button === 1;
+        if (!isMove && event.button !== 0) return;
+        const client = { x: event.clientX, y: event.clientY };
+        drag.current = { kind: isMove ? 'move' : 'choose', from: placeAt(event), client, isAdded: event.shiftKey };
+        if (isMove) event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        const from = drag.current;
+        if (!from || event.buttons === 0) return;
+        const at = placeAt(event);
+        if (from.kind === 'move' && eye) {
+          lookAt({ ...eye, x: eye.x - event.movementX * eye.scale, y: eye.y - event.movementY * eye.scale });
+          return;
+        }
+        if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK) return;
+        setLine(chooseBy === 'box' ? [from.from, at] : [...(line.length > 0 ? line : [from.from]), at]);
+      }}
+      onPointerUp={finish}
+    >
+      {eye && (
+        <svg className="size-full" viewBox={viewBox} role="img" aria-label="Outlines, to be worked on">
+          {/* biome-ignore lint/a11y/noStaticElementInteractions: Escape and the list beside the view do the same */}
+          <rect
+            x={-1e9}
+            y={-1e9}
+            width={2e9}
+            height={2e9}
+            fill="transparent"
+            onClick={(event) => !event.shiftKey && !wasDragged.current && outline.choose([])}
+          />
+          {seen.map((shape) => {
+            const layer = layerOf.get(shape.id);
+            const offset = (layer && shift.get(layer.id)) ?? 0;
+            return (
+              <ShapeMark
+                key={shape.id}
+                shape={shape}
+                layer={layer ?? null}
+                isChosen={isChosen.has(shape.id)}
+                isGone={isGone.has(shape.id)}
+                offset={offset}
+                pixel={pixel}
+                wasDragged={wasDragged}
+              />
+            );
+          })}
+          {preview?.made.map((shape) => (
+            <path
+              key={shape.id}
+              d={shape.d}
+              fillRule={shape.fillRule}
+              className="pointer-events-none fill-tide/25 stroke-tide"
+              {...(shape.stroke
+                ? { ...strokeAttributes(shape.stroke), fill: 'none', strokeOpacity: 0.6 }
+                : { strokeWidth: 2 * pixel })}
+            />
+          ))}
+          <FindingMarks pixel={pixel} />
+          {line.length > 1 && <ChoiceMark line={line} isBox={chooseBy === 'box'} pixel={pixel} />}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+const NO_SHAPES: readonly OutlineShape[] = [];
+
+interface ShapeMarkProps {
+  shape: OutlineShape;
+  layer: Layer | null;
+  isChosen: boolean;
+  isGone: boolean;
+  offset: number;
+  pixel: number;
+  wasDragged: RefObject<boolean>;
+}
+
+const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
+  const { shape, layer, isChosen, isGone, offset, pixel, wasDragged } = props;
+  const isOff = !layer?.shown || layer.skipped.includes(shape.id);
+  const colour = layer?.material.colour ?? shape.colour;
+  const click = (event: { altKey: boolean; shiftKey: boolean }) => {
+    if (wasDragged.current) return;
+    if (event.altKey && layer) toggleShape(layer, shape.id);
+    else if (event.shiftKey) outline.toggle(shape.id);
+    else outline.choose([shape.id]);
+  };
+  const mark = isGone ? 'stroke-ember' : isChosen ? 'stroke-tide' : 'stroke-ink/45';
+  return (
+    <g
+      transform={offset === 0 ? undefined : `translate(0 ${offset})`}
+      opacity={isGone ? 0.35 : isOff ? 0.4 : 1}
+      data-shape={shape.id}
+    >
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the list beside the view does the same by keys */}
+      <path
+        d={shape.d}
+        fillRule={shape.fillRule}
+        onClick={click}
+        // What is off must not be in the way of what is not.
+        pointerEvents={isOff ? 'stroke' : undefined}
+        {...(shape.stroke
+          ? { fill: 'none', stroke: colour, ...strokeAttributes(shape.stroke) }
+          : {
+              fill: isOff ? 'transparent' : colour,
+              className: mark,
+              strokeWidth: (isChosen ? 2.5 : 0.75) * pixel,
+              strokeDasharray: isOff ? `${4 * pixel} ${3 * pixel}` : undefined,
+            })}
+      />
+      {shape.stroke && (isChosen || isGone) && (
+        <path d={shape.d} fill="none" className={`pointer-events-none ${mark}`} strokeWidth={2 * pixel} />
+      )}
+    </g>
+  );
+});
+
+function ChoiceMark({ line, isBox, pixel }: { line: readonly Place[]; isBox: boolean; pixel: number }) {
+  const style = {
+    className: 'pointer-events-none fill-tide/10 stroke-tide',
+    strokeWidth: pixel,
+    strokeDasharray: `${4 * pixel} ${3 * pixel}`,
+  };
+  if (!isBox) return <polygon points={line.map(({ x, y }) => `${x},${y}`).join(' ')} {...style} />;
+  const { minX, minY, maxX, maxY } = areaBetween(line[0]!, line.at(-1)!);
+  return <rect x={minX} y={minY} width={maxX - minX} height={maxY - minY} {...style} />;
+}
+
+/** How far each layer is moved down the view when they are pulled apart: lower layers further. */
+function shifts(layers: readonly Layer[], shapes: readonly OutlineShape[], apart: number): Map<string, number> {
+  const area = areaOf(shapes);
+  if (!area || apart === 0) return new Map();
+  const shown = layers.filter((layer) => layer.shown);
+  const step = (apart * (area.maxY - area.minY)) / Math.max(1, (shown.length - 1) / 2);
+  return new Map(shown.map((layer, i) => [layer.id, ((shown.length - 1) / 2 - i) * step]));
+}
+
+/** Whether Space is held down, which turns dragging into moving the view. */
+function useSpace(): boolean {
+  const [isDown, setDown] = useState(false);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.code !== 'Space' || event.target !== document.body) return;
+      event.preventDefault();
+      setDown(event.type === 'keydown');
+    };
+    window.addEventListener('keydown', listen);
+    window.addEventListener('keyup', listen);
+    return () => {
+      window.removeEventListener('keydown', listen);
+      window.removeEventListener('keyup', listen);
+    };
+  }, []);
+  return isDown;
+}

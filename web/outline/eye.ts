@@ -1,0 +1,71 @@
+// eye.ts — where a flat view looks: its middle and scale, framed when asked for, zoomed about the pointer.
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import { useScreen } from '../store/screen.ts';
+import type { Area, Place } from './choosing.ts';
+
+export interface Eye {
+  /** Middle of the view, in the units of what is shown, y down. */
+  readonly x: number;
+  readonly y: number;
+  /** Units per pixel of the screen. */
+  readonly scale: number;
+}
+
+const MARGIN = 1.1;
+/** Screen pixels at the top that the tools cover. */
+const TOOLS = 52;
+const ZOOM = 1.0015;
+
+export interface FlatEye {
+  readonly box: RefObject<HTMLDivElement | null>;
+  readonly eye: Eye | null;
+  readonly viewBox: string;
+  readonly placeAt: (event: { clientX: number; clientY: number }) => Place;
+  readonly zoom: (event: { clientX: number; clientY: number; deltaY: number }) => void;
+  readonly lookAt: (eye: Eye) => void;
+}
+
+/** @param whole what is framed; null while there is nothing yet @param key framed anew when it changes */
+export function useEye(whole: Area | null, key: string): FlatEye {
+  const box = useRef<HTMLDivElement>(null);
+  const look = useScreen((state) => state.look);
+  const [size, setSize] = useState({ width: 1, height: 1 });
+  const [eye, setEye] = useState<Eye | null>(null);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setSize(entry!.contentRect));
+    observer.observe(box.current!);
+    return () => observer.disconnect();
+  }, []);
+  const hasAny = whole !== null;
+  // Framed anew when asked for and for something else, not at every change of what is shown.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  useEffect(() => {
+    if (whole && size.width > 1) setEye(framed(whole, size));
+  }, [look.count, hasAny, size, key]);
+  const { x, y, scale } = eye ?? { x: 0, y: 0, scale: 1 };
+  const placeAt = ({ clientX, clientY }: { clientX: number; clientY: number }): Place => {
+    const area = box.current!.getBoundingClientRect();
+    return {
+      x: x + (clientX - area.left - area.width / 2) * scale,
+      y: y + (clientY - area.top - area.height / 2) * scale,
+    };
+  };
+  return {
+    box,
+    eye,
+    placeAt,
+    viewBox: `${x - (size.width / 2) * scale} ${y - (size.height / 2) * scale} ${size.width * scale} ${size.height * scale}`,
+    zoom: (event) => {
+      const at = placeAt(event);
+      const factor = ZOOM ** event.deltaY;
+      setEye({ x: at.x + (x - at.x) * factor, y: at.y + (y - at.y) * factor, scale: scale * factor });
+    },
+    lookAt: setEye,
+  };
+}
+
+function framed({ minX, minY, maxX, maxY }: Area, { width, height }: { width: number; height: number }): Eye {
+  const [w, h] = [maxX - minX || 1, maxY - minY || 1];
+  const scale = MARGIN * Math.max(w / width, h / Math.max(1, height - 2 * TOOLS));
+  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2, scale };
+}
