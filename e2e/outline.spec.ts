@@ -5,11 +5,10 @@ import { dropFile, openDemo, proof, proven, saved, troubleOn } from './bench.ts'
 const chosen = (page: Page, words: string) => expect(page.getByRole('heading', { name: words })).toBeVisible();
 const findings = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
 
+const stations = (page: Page) => page.getByRole('navigation', { name: 'Stations' });
+
 async function openOutline(page: Page): Promise<void> {
-  await page
-    .getByRole('link', { name: /Outline/ })
-    .first()
-    .click();
+  await stations(page).getByRole('link', { name: 'Outline' }).click();
   await page.locator('[data-outline-desk="ready"]').waitFor();
 }
 
@@ -89,10 +88,7 @@ test('a connected word is parted from its dots in one click, and stays when the 
   await page.getByRole('button', { name: 'all', exact: true }).click();
   await page.getByRole('button', { name: 'Dots apart from bodies' }).click();
   await expect(page.getByRole('list', { name: 'Layers' }).getByRole('listitem')).toHaveCount(2);
-  await page
-    .getByRole('link', { name: /Source/ })
-    .first()
-    .click();
+  await stations(page).getByRole('link', { name: 'Source' }).click();
   await page.getByLabel('Text', { exact: true }).fill('نجوم 1');
   await expect(page.getByText('4 letters in 2 layers')).toBeVisible();
   await proven(page);

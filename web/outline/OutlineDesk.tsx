@@ -6,7 +6,7 @@ import { strokeAttributes } from '../bench/stroke.ts';
 import { isVisible, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
-import { areaBetween, areaOf, inBox, inLasso, type Place } from './choosing.ts';
+import { areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { useEye } from './eye.ts';
 import { FindingMarks } from './FindingMarks.tsx';
 
@@ -31,7 +31,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const [line, setLine] = useState<readonly Place[]>([]);
   const isSpaceDown = useSpace();
   const own = layers.filter((layer) => layer.source === source.id);
-  const layerOf = new Map(own.flatMap((layer) => layer.members.map((member) => [member, layer] as const)));
+  const layerOf = layersByShape(layers, source.id);
   const seen = shapes.filter(({ id }) => isVisible(id, { hidden, isolated }));
   const isGone = new Set(preview?.gone);
   const isChosen = new Set(chosen);
@@ -50,7 +50,9 @@ export function OutlineDesk({ source }: { source: Source }) {
     setTimeout(() => {
       wasDragged.current = false;
     });
-    const found = chooseBy === 'box' ? inBox(seen, areaBetween(from.from, placeAt(event))) : inLasso(seen, line);
+    // What is off is chosen by a click alone, or the paper would come along every time.
+    const on = seen.filter(({ id }) => isOn(id, layerOf));
+    const found = chooseBy === 'box' ? inBox(on, areaBetween(from.from, placeAt(event))) : inLasso(on, line);
     if (from.isAdded) outline.add(found);
     else outline.choose(found);
   };
@@ -100,6 +102,7 @@ export function OutlineDesk({ source }: { source: Source }) {
                 key={shape.id}
                 shape={shape}
                 layer={layer ?? null}
+                isOff={!isOn(shape.id, layerOf)}
                 isChosen={isChosen.has(shape.id)}
                 isGone={isGone.has(shape.id)}
                 offset={offset}
@@ -132,6 +135,7 @@ const NO_SHAPES: readonly OutlineShape[] = [];
 interface ShapeMarkProps {
   shape: OutlineShape;
   layer: Layer | null;
+  isOff: boolean;
   isChosen: boolean;
   isGone: boolean;
   offset: number;
@@ -140,8 +144,7 @@ interface ShapeMarkProps {
 }
 
 const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
-  const { shape, layer, isChosen, isGone, offset, pixel, wasDragged } = props;
-  const isOff = !layer?.shown || layer.skipped.includes(shape.id);
+  const { shape, layer, isOff, isChosen, isGone, offset, pixel, wasDragged } = props;
   const colour = layer?.material.colour ?? shape.colour;
   const click = (event: { altKey: boolean; shiftKey: boolean }) => {
     if (wasDragged.current) return;

@@ -2,6 +2,18 @@
 import type { Layer } from '../../core/index.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
 
+/** Layers of a source by the shapes they hold. */
+export const layersByShape = (layers: readonly Layer[], source: string): Map<string, Layer> =>
+  new Map(
+    layers.flatMap((layer) => (layer.source === source ? layer.members.map((member) => [member, layer] as const) : [])),
+  );
+
+/** Whether a shape goes on to the build. */
+export function isOn(id: string, layerOf: ReadonlyMap<string, Layer>): boolean {
+  const layer = layerOf.get(id);
+  return layer?.shown === true && !layer.skipped.includes(id);
+}
+
 export interface Place {
   readonly x: number;
   readonly y: number;

@@ -1,29 +1,30 @@
 // fonts.ts — fonts for the geometry worker. The shaper waits for its own loading at the top of its module: imported
 // statically it would hold up this worker past its first message, which would be lost.
-import amiriArabic from '@fontsource/amiri/files/amiri-arabic-700-normal.woff?url';
-import amiriLatin from '@fontsource/amiri/files/amiri-latin-700-normal.woff?url';
-import amiriLatinExt from '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff?url';
-import archivoLatin from '@fontsource/archivo/files/archivo-latin-700-normal.woff?url';
-import archivoLatinExt from '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff?url';
-import serifLatin from '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff?url';
-import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff?url';
-import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff?url';
-import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff?url';
-import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff?url';
-import {
-  type BundledFont,
-  FONT_BUNDLES,
-  type FontChoice,
-  type FontEngines,
-  type LetterFont,
-  openFont,
-} from '../../core/index.ts';
+import amiriArabic from '@fontsource/amiri/files/amiri-arabic-700-normal.woff?no-inline';
+import amiriLatin from '@fontsource/amiri/files/amiri-latin-700-normal.woff?no-inline';
+import amiriLatinExt from '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff?no-inline';
+import archivoLatin from '@fontsource/archivo/files/archivo-latin-700-normal.woff?no-inline';
+import archivoLatinExt from '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff?no-inline';
+import serifLatin from '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff?no-inline';
+import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff?no-inline';
+import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff?no-inline';
+import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff?no-inline';
+import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff?no-inline';
+import { FONT_BUNDLES, type FontChoice, type FontEngines, type LetterFont, openFont } from '../../core/index.ts';
 
-/** Where the files of the bundles are served. */
-const ADDRESSES: readonly string[] = [
-  ...[amiriArabic, amiriLatin, amiriLatinExt, archivoLatin, archivoLatinExt],
-  ...[serifLatin, serifLatinExt, fredokaHebrew, fredokaLatin, fredokaLatinExt],
-];
+/** Where the files of the bundles are served; never written into the code itself, which a strict page would not fetch. */
+const ADDRESSES: Readonly<Record<string, string>> = {
+  '@fontsource/amiri/files/amiri-arabic-700-normal.woff': amiriArabic,
+  '@fontsource/amiri/files/amiri-latin-700-normal.woff': amiriLatin,
+  '@fontsource/amiri/files/amiri-latin-ext-700-normal.woff': amiriLatinExt,
+  '@fontsource/archivo/files/archivo-latin-700-normal.woff': archivoLatin,
+  '@fontsource/archivo/files/archivo-latin-ext-700-normal.woff': archivoLatinExt,
+  '@fontsource/dm-serif-display/files/dm-serif-display-latin-400-normal.woff': serifLatin,
+  '@fontsource/dm-serif-display/files/dm-serif-display-latin-ext-400-normal.woff': serifLatinExt,
+  '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff': fredokaHebrew,
+  '@fontsource/fredoka/files/fredoka-latin-600-normal.woff': fredokaLatin,
+  '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff': fredokaLatinExt,
+};
 
 let loading: Promise<FontEngines> | null = null;
 const opened = new Map<string, readonly LetterFont[]>();
@@ -43,7 +44,9 @@ export async function loadFonts(
   const fonts =
     choice.from === 'bundle'
       ? await Promise.all(
-          addressesOf(choice.name).map(async (url) => openFont(await bytesAt(url), engines, choice.name)),
+          FONT_BUNDLES[choice.name].files.map(async (file) =>
+            openFont(await bytesAt(ADDRESSES[file]!), engines, choice.name),
+          ),
         )
       : [await openFont(await fetchBytes(choice.asset, choice.name), engines, choice.name)];
   opened.set(keyOf(choice), fonts);
@@ -51,13 +54,6 @@ export async function loadFonts(
 
 async function loadEngines(): Promise<FontEngines> {
   return { harfbuzz: await import('harfbuzzjs'), woff2: () => Promise.reject(new Error('The server unpacks it.')) };
-}
-
-function addressesOf(name: BundledFont): string[] {
-  return FONT_BUNDLES[name].files.map((file) => {
-    const stem = file.slice(file.lastIndexOf('/') + 1).replace('.woff', '');
-    return ADDRESSES.find((url) => url.includes(stem))!;
-  });
 }
 
 async function bytesAt(url: string): Promise<Uint8Array> {

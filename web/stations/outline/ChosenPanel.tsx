@@ -22,7 +22,7 @@ import { IconButton } from '../../controls/IconButton.tsx';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatCount } from '../../format.ts';
-import { connected, ofColour, upToSize } from '../../outline/choosing.ts';
+import { connected, isOn, layersByShape, ofColour, upToSize } from '../../outline/choosing.ts';
 import { act, isVisible, moveTo, outline, separateMarks, showPreview, useOutline } from '../../store/outline.ts';
 import { useDocument } from '../../store/project.ts';
 import type { OutlineShape } from '../../worker/geometry.worker.ts';
@@ -61,15 +61,15 @@ function ChooseMore({ source, shapes }: { source: Source; shapes: readonly Outli
   const chosen = useOutline((state) => state.chosen);
   const { layers } = useDocument();
   const wanted = new Set(chosen);
-  const own = layers.filter((layer) => layer.source === source.id);
-  const layerOf = new Map(own.flatMap((layer) => layer.members.map((member) => [member, layer] as const)));
+  const layerOf = layersByShape(layers, source.id);
+  const on = shapes.filter(({ id }) => isOn(id, layerOf));
   const hasSome = chosen.length > 0;
   const ways: readonly (readonly [words: string, find: () => string[], needsSome: boolean])[] = [
-    ['all', () => shapes.map(({ id }) => id), false],
-    ['the others', () => shapes.flatMap(({ id }) => (wanted.has(id) ? [] : [id])), true],
-    ['same colour', () => ofColour(shapes, wanted, layerOf), true],
-    ['up to this size', () => upToSize(shapes, wanted), true],
-    ['connected', () => connected(shapes, wanted), true],
+    ['all', () => on.map(({ id }) => id), false],
+    ['the others', () => on.flatMap(({ id }) => (wanted.has(id) ? [] : [id])), true],
+    ['same colour', () => ofColour(on, wanted, layerOf), true],
+    ['up to this size', () => upToSize(on, wanted), true],
+    ['connected', () => connected(on, wanted), true],
   ];
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 text-sm">
