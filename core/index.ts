@@ -4,7 +4,7 @@ export { checkOutlines } from './check/check.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
 export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
-export { changeEdits, type EditedSource, moveMembers } from './document/editing.ts';
+export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
   drawingKey,
   Evaluator,

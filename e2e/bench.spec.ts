@@ -63,8 +63,8 @@ test('every station has an address, shows its work and says whether it is curren
 test('outlines are switched off and on at the Outline station', async ({ page }) => {
   await openDemo(page, 'outline');
   const volume = await proofNumber(page, 'volume');
-  await page.getByRole('complementary', { name: 'Station' }).getByRole('button', { name: 'Moon' }).click();
-  const star = page.getByRole('button', { name: /use1>star-1/ });
+  await page.getByRole('complementary', { name: 'Station' }).getByText('Moon', { exact: true }).click();
+  const star = page.getByRole('button', { name: /the build: .*use1>star-1/ });
   await star.click();
   await expect(star).toHaveAttribute('aria-pressed', 'false');
   await proven(page);

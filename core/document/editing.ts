@@ -98,3 +98,17 @@ export function moveMembers(project: Project, shapes: readonly string[], target:
       : [];
   });
 }
+
+/** The small parts that an edit separated, taken out of their layers into layers of their own that are built alike. */
+export function layersOfMarks(project: Project, source: string, edit: string, newId: () => string): Layer[] {
+  return project.layers.flatMap((layer): Layer[] => {
+    const marks = layer.source === source ? layer.members.filter((member) => member.endsWith(`/${edit}.1`)) : [];
+    if (marks.length === 0) return [];
+    const bodies = layer.members.filter((member) => !marks.includes(member));
+    const name = `${layer.name} dots`.slice(0, 120);
+    return [
+      { ...layer, members: bodies },
+      { ...layer, id: newId(), name, members: marks, skipped: [] },
+    ];
+  });
+}

@@ -1,4 +1,4 @@
-// seed.ts — the demo: the mission patch and the crest of the Saltmarsh Observatory, drawn for this project.
+// seed.ts — the demo: the mission patch, the crest and the name of the Saltmarsh Observatory, drawn for this project.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
@@ -6,18 +6,30 @@ import {
   prepare as applySteps,
   arrange,
   type Command,
+  changeEdits,
   decodeXml,
+  type Edit,
+  Evaluator,
   emptyProject,
   type LayerChange,
+  LETTERING_DEFAULTS,
+  type Lettering,
+  layersOfMarks,
+  layLetters,
+  NO_DATA,
   type Project,
   type ProjectReply,
+  partAreas,
   placePicture,
   readSvg,
+  type Source,
   type Step,
+  smallPartLimit,
   startSettings,
   trace,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
+import { fontsFor } from '../../node/fonts.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
@@ -50,12 +62,16 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
 export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
   const read = (name: string) => readFileSync(join(demoFolder, name));
   const [patch, crest] = [read('patch.svg'), read('crest.jpg')];
-  const documents = [await crestProject(crest, await assets.put(crest)), patchProject(patch, await assets.put(patch))];
+  const documents = [
+    await wordProject(),
+    await crestProject(crest, await assets.put(crest)),
+    patchProject(patch, await assets.put(patch)),
+  ];
   const old = (await projects.list()).filter((project) => project.isDemo);
   const fresh: ProjectReply[] = [];
   for (const document of documents) fresh.push(await projects.create(document, { isDemo: true }));
   for (const { id } of old) await projects.remove(id);
-  return fresh[1]!;
+  return fresh.at(-1)!;
 }
 
 /** Longest side of the crest in mm. */
@@ -81,6 +97,53 @@ async function crestProject(bytes: Buffer, asset: string): Promise<Project> {
   const named = layers.map((layer) => ({ ...layer, name: 'Crest', depth: 5 }));
   return applyCommand(empty, { do: 'add-source', source, layers: named });
 }
+
+/** The observatory's name in a display face above “stars” in a connected script, whose dots are a layer of their own. */
+async function wordProject(): Promise<Project> {
+  let ids = 0;
+  const newId = () => `word-${++ids}`;
+  const lines: readonly (Pick<Lettering, 'text' | 'font' | 'size'> & {
+    readonly below: number;
+    readonly name: string;
+  })[] = [
+    { text: 'SALTMARSH', font: { from: 'bundle', name: 'display-serif' }, size: 26, below: -19, name: 'Saltmarsh' },
+    { text: 'نجوم', font: { from: 'bundle', name: 'connected-script' }, size: 44, below: 19, name: 'Stars' },
+  ];
+  let project = emptyProject('Saltmarsh word');
+  for (const { below, name, ...line } of lines) {
+    const lettering = { ...LETTERING_DEFAULTS, ...line };
+    const fonts = await fontsFor(lettering.font, () => new Uint8Array());
+    const drawing = layLetters(lettering, fonts);
+    const { x, y, width, height } = drawing.sheet;
+    const placement = { scale: 1, origin: [x + width / 2, y + height / 2 - below] as [number, number] };
+    const id = newId();
+    const { layers } = arrange(drawing, id, { unit: 'mm', tolerance: project.tolerance, placement, depth: 4, newId });
+    const source: Source = { id, kind: 'lettering', name, lettering, edits: [], ...placement };
+    const named = layers.map((layer) => ({ ...layer, name }));
+    project = applyCommand(project, { do: 'add-source', source, layers: named });
+    const limit = smallPartLimit(drawing.shapes.flatMap(partAreas));
+    if (limit === null) continue;
+    const evaluator = new Evaluator({ ...NO_DATA, fonts: () => fonts });
+    const edit: Edit = {
+      id: 'dots',
+      on: true,
+      action: { do: 'separate', shapes: drawing.shapes.map((shape) => shape.id), below: limit },
+    };
+    const after = evaluator.drawing({ ...source, edits: [edit] });
+    const options = { unit: 'mm', tolerance: project.tolerance, newId } as const;
+    const edited = changeEdits(project, source, [edit], drawing, after, options);
+    project = applyCommand(project, { do: 'change-source', source: edited.source, layers: [...edited.layers] });
+    const parted = layersOfMarks(project, id, 'dots', newId);
+    const coloured = parted.map((layer) =>
+      layer.name === name ? layer : { ...layer, material: { ...layer.material, colour: DOTS } },
+    );
+    project = applyCommand(project, { do: 'change-source', source: edited.source, layers: coloured });
+  }
+  return project;
+}
+
+/** Colour of the dots over the word. */
+const DOTS = '#c9593f';
 
 function patchProject(bytes: Buffer, asset: string): Project {
   let ids = 0;

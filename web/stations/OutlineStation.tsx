@@ -8,6 +8,7 @@ import { useScreen } from '../store/screen.ts';
 import { ChosenPanel } from './outline/ChosenPanel.tsx';
 import { EditList } from './outline/EditList.tsx';
 import { FindingList } from './outline/FindingList.tsx';
+import { ShapeList } from './outline/ShapeList.tsx';
 
 export function OutlineStation() {
   const document = useDocument();
@@ -54,6 +55,7 @@ export function OutlineStation() {
       <FindingList source={source} />
       <ChosenPanel source={source} />
       <EditList source={source} />
+      <ShapeList source={source} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import {
   type Finding,
   type FindingKind,
   type Layer,
+  layersOfMarks,
   moveMembers,
   type Project,
   type Source,
@@ -235,29 +236,26 @@ export async function separateMarks(shapes: readonly string[]): Promise<void> {
   await act({ do: 'separate', shapes: [...shapes], below: limit.value }, gesture);
   const after = useProject.getState().history?.present;
   const edited = after?.sources.find(({ id }) => id === source.id);
-  const mark = `/${edited?.edits.at(-1)?.id}.1`;
-  if (!after || !edited) return;
-  const layers = after.layers.flatMap((layer): Layer[] => {
-    const marks = layer.source === source.id ? layer.members.filter((member) => member.endsWith(mark)) : [];
-    if (marks.length === 0) return [];
-    const bodies = layer.members.filter((member) => !marks.includes(member));
-    const name = `${layer.name} dots`.slice(0, 120);
-    return [
-      { ...layer, members: bodies },
-      { ...layer, id: crypto.randomUUID(), name, members: marks, skipped: [] },
-    ];
-  });
+  const edit = edited?.edits.at(-1)?.id;
+  if (!after || !edited || !edit) return;
+  const layers = layersOfMarks(after, source.id, edit, () => crypto.randomUUID());
   if (layers.length > 0) dispatch({ do: 'change-source', source: edited, layers }, gesture);
 }
 
-/** Moves shapes into another layer of their source. */
-export function moveTo(shapes: readonly string[], layer: string): void {
+/** Moves shapes into another layer of their source; null makes one for them, built like the first one's. */
+export function moveTo(shapes: readonly string[], target: string | null): void {
   const project = useProject.getState().history?.present;
   const source = project && outlineSource(project);
-  if (!project || !source || layer === '') return;
-  const layers = moveMembers(project, shapes, layer);
-  const gone = layers.filter(({ members }) => members.length === 0).map(({ id }) => id);
-  dispatch({ do: 'change-source', source, layers: layers.filter(({ id }) => !gone.includes(id)), gone });
+  if (!project || !source) return;
+  const home = project.layers.find(({ members }) => members.includes(shapes[0]!));
+  const id = target ?? crypto.randomUUID();
+  const fresh =
+    target === null && home
+      ? { ...home, id, name: `${home.name} apart`.slice(0, 120), members: [], skipped: [] }
+      : null;
+  const layers = moveMembers(fresh ? { ...project, layers: [...project.layers, fresh] } : project, shapes, id);
+  const gone = layers.filter(({ members }) => members.length === 0).map((layer) => layer.id);
+  dispatch({ do: 'change-source', source, layers: layers.filter((layer) => !gone.includes(layer.id)), gone });
 }
 
 /** Stops an edit that takes too long; the outlines stay as they were. */

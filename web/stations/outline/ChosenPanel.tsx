@@ -202,14 +202,18 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
         </ActionButton>{' '}
         within <Value label="Tolerance" value={tolerance} unit={unit} step={fine / 20} onChange={setTolerance} />.
       </Sentence>
-      {own.length > 1 && (
+      {own.length > 0 && (
         <Sentence>
           Move to{' '}
           <Choice
             label="Layer"
             value=""
-            options={[['', 'a layer'], ...own.map((layer) => [layer.id, layer.name] as const)]}
-            onChange={(layer) => moveTo(shapes, layer)}
+            options={[
+              ['', 'a layer'],
+              ...own.map((layer) => [layer.id, layer.name] as const),
+              [NEW, 'a layer of their own'],
+            ]}
+            onChange={(layer) => layer !== '' && moveTo(shapes, layer === NEW ? null : layer)}
           />
           .
         </Sentence>
@@ -217,6 +221,9 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
     </>
   );
 }
+
+/** In place of a layer's id. */
+const NEW = 'new';
 
 interface ActionButtonProps {
   icon?: LucideIcon;
