@@ -54,6 +54,13 @@ export {
 } from './io/export.ts';
 export { writeGlb } from './io/glb.ts';
 export { writeObj } from './io/obj.ts';
+export {
+  OUTLINE_FORMATS,
+  type OutlineFormat,
+  type OutlineGroup,
+  readBackOutlines,
+  writeOutlines,
+} from './io/outlines.ts';
 export { fileNames, type Material, type Part } from './io/part.ts';
 export { writeStl } from './io/stl.ts';
 export { readSvg, SVG_LIMITS } from './io/svg/read.ts';

@@ -5,6 +5,7 @@ import { type Drawing, emptyDrawing } from '../drawing.ts';
 import { applyEdit, type Edited } from '../edits/apply.ts';
 import { GeometryError, type Warning } from '../errors.ts';
 import { hashOf } from '../hash.ts';
+import type { OutlineGroup } from '../io/outlines.ts';
 import type { Part } from '../io/part.ts';
 import { readVector } from '../io/vector.ts';
 import type { LetterFont } from '../lettering/font.ts';
@@ -13,15 +14,17 @@ import type { FontChoice } from '../lettering/settings.ts';
 import { Memo } from '../memo.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import type { Mesh } from '../mesh/types.ts';
+import { movedShape } from '../outline/cover.ts';
 import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
+import { scaling } from '../path/matrix.ts';
 import { prepare } from '../picture/prepare.ts';
 import type { Picture, Prepared } from '../picture/types.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../solid/slab.ts';
 import { type Report, type Traced, trace } from '../trace/trace.ts';
-import { membersOf, shapeBounds, shapeRegions } from './outlines.ts';
+import { membersOf, placedShapes, shapeBounds, shapeRegions } from './outlines.ts';
 import { named } from './pieces.ts';
 import type { Layer, PictureSource, Project, Source } from './schema.ts';
 
@@ -230,6 +233,19 @@ export class Evaluator {
   private planOverlap(project: Project, a: Layer, b: Layer): number {
     const [p, q] = [this.outlines(project, a), this.outlines(project, b)];
     return this.areas.get(`${p.key}|${q.key}`, () => overlapArea(p.regions, q.regions, OVERLAP_SHARE));
+  }
+
+  /** The outlines of the shown layers as they go into a file, in project units, y down. */
+  outlineGroups(project: Project, only?: readonly string[]): OutlineGroup[] {
+    const wanted = project.layers.filter((layer) => layer.shown && (only?.includes(layer.id) ?? true));
+    return wanted.flatMap((layer) => {
+      const source = sourceOf(project, layer);
+      const { shapes } = membersOf(layer, this.drawing(source));
+      const { colour, opacity } = layer.material;
+      const placed = placedShapes(shapes, source).map((shape) => movedShape(shape, scaling(1, -1)));
+      const own = placed.map((shape) => ({ ...shape, colour, opacity }));
+      return own.length > 0 ? [{ name: layer.name, colour, shapes: own }] : [];
+    });
   }
 
   /** The shown layers as they go into a file, each at its base. Layers without outlines are left out. */

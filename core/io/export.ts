@@ -13,7 +13,7 @@ export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 export interface ExportFile {
   /** OBJ comes as a zip, because its materials are a second file. */
-  readonly extension: 'glb' | 'zip' | 'stl';
+  readonly extension: 'glb' | 'zip' | 'stl' | 'svg' | 'dxf';
   readonly mime: string;
   readonly bytes: Uint8Array;
 }
@@ -129,11 +129,11 @@ function totals(proofs: readonly Proof[]) {
   };
 }
 
-function row(what: string, built: number, read: number, allowed: number): ReadBackRow {
+export function row(what: string, built: number, read: number, allowed: number): ReadBackRow {
   const print = (v: number) => (Number.isInteger(v) ? String(v) : v.toPrecision(6));
   return { what, built: print(built), read: print(read), same: Math.abs(built - read) <= allowed };
 }
 
-function textRow(what: string, built: string, read: string): ReadBackRow {
+export function textRow(what: string, built: string, read: string): ReadBackRow {
   return { what, built, read, same: built === read };
 }

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
 import { EXPORT_FORMATS } from '../io/export.ts';
+import { OUTLINE_FORMATS } from '../io/outlines.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
 
 export const ProjectSummarySchema = z.object({
@@ -46,8 +47,12 @@ export const PictureReplySchema = z.object({
 });
 export type PictureReply = z.infer<typeof PictureReplySchema>;
 
+/** Meshes, and outlines. */
+export const FILE_FORMATS = [...EXPORT_FORMATS, ...OUTLINE_FORMATS] as const;
+export type FileFormat = (typeof FILE_FORMATS)[number];
+
 export const CreateExportSchema = z.object({
-  format: z.enum(EXPORT_FORMATS),
+  format: z.enum(FILE_FORMATS),
   /** Layer ids; all shown layers when absent. */
   layers: z.array(z.string()).max(400).optional(),
   /** `metres` lets a GLB open at its real size; `units` leaves one project unit as one file unit. */
@@ -62,7 +67,7 @@ export type JobState = (typeof JOB_STATES)[number];
 
 export interface ExportReport {
   readonly fileName: string;
-  readonly format: (typeof EXPORT_FORMATS)[number];
+  readonly format: FileFormat;
   readonly bytes: number;
   readonly ok: boolean;
   readonly rows: readonly { what: string; built: string; read: string; same: boolean }[];

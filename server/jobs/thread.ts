@@ -3,14 +3,21 @@ import { parentPort, workerData } from 'node:worker_threads';
 import {
   decodeVector,
   Evaluator,
+  type ExportFile,
+  type ExportFormat,
   fileNames,
   GeometryError,
   type LetterFont,
   MM_PER_UNIT,
+  OUTLINE_FORMATS,
+  type OutlineFormat,
   type Picture,
   type Project,
+  type ReadBack,
   readBack,
+  readBackOutlines,
   writeExport,
+  writeOutlines,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
 import { fontsFor } from '../../node/fonts.ts';
@@ -52,6 +59,12 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
     picture: (hash) => pictures.get(hash)!,
     fonts: (choice) => fonts.get(JSON.stringify(choice))!,
   });
+  const outlines = OUTLINE_FORMATS.find((format) => format === request.format);
+  if (outlines) {
+    finishOutlines(evaluator, document, request, outlines, started);
+    return;
+  }
+  const format = request.format as ExportFormat;
   const wanted = document.layers.filter((layer) => layer.shown && (request.layers?.includes(layer.id) ?? true));
   for (const [i, layer] of wanted.entries()) {
     evaluator.build(document, layer);
@@ -62,10 +75,32 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
     throw new GeometryError('nothing-to-build', 'There is nothing to export: no layer with outlines is switched on.');
   }
   const metresPerUnit = request.lengths === 'metres' ? MM_PER_UNIT[document.unit] / 1000 : 1;
-  const file = await writeExport(parts, request.format, { name: document.name, metresPerUnit });
+  const file = await writeExport(parts, format, { name: document.name, metresPerUnit });
   send({ kind: 'progress', progress: 0.85 });
-  const { rows, ok, bytes } = await readBack(file, parts, request.format);
-  const fileName = `${fileNames([document.name])[0]}.${file.extension}`;
-  const report = { fileName, format: request.format, bytes, ok, rows, ms: Math.round(performance.now() - started) };
+  const { rows, ok, bytes } = await readBack(file, parts, format);
+  finish(document.name, request, file, { rows, ok, bytes }, started);
+}
+
+/** Outlines need no meshes. */
+function finishOutlines(
+  evaluator: Evaluator,
+  document: Project,
+  request: ExportRequest,
+  format: OutlineFormat,
+  started: number,
+): void {
+  const groups = evaluator.outlineGroups(document, request.layers);
+  if (groups.length === 0) {
+    throw new GeometryError('nothing-to-build', 'There is nothing to export: no layer with outlines is switched on.');
+  }
+  const mmPerUnit = MM_PER_UNIT[document.unit];
+  const file = writeOutlines(groups, format, mmPerUnit);
+  send({ kind: 'progress', progress: 0.6 });
+  finish(document.name, request, file, readBackOutlines(file, groups, format, mmPerUnit), started);
+}
+
+function finish(name: string, { format }: ExportRequest, file: ExportFile, read: ReadBack, started: number): void {
+  const fileName = `${fileNames([name])[0]}.${file.extension}`;
+  const report = { fileName, format, ...read, ms: Math.round(performance.now() - started) };
   send({ kind: 'done', result: { fileName, mime: file.mime, bytes: file.bytes, report } });
 }

@@ -1,7 +1,7 @@
 // jobs.ts — long work and what came of it.
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import type { ExportReport, JobReply, JobState } from '../../core/index.ts';
+import type { ExportReport, FileFormat, JobReply, JobState } from '../../core/index.ts';
 import type { Database } from '../db/open.ts';
 import { exports, jobs } from '../db/schema.ts';
 import { NotFound } from '../errors.ts';
@@ -10,7 +10,7 @@ import { NotFound } from '../errors.ts';
 const KEPT_EXPORTS = 20;
 
 export interface ExportRequest {
-  readonly format: 'glb' | 'obj' | 'stl';
+  readonly format: FileFormat;
   readonly layers?: readonly string[] | undefined;
   readonly lengths: 'metres' | 'units';
   readonly revision: number;

@@ -2,7 +2,7 @@
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import type { ExportFormat, JobReply } from '../../core/index.ts';
+import type { FileFormat, JobReply } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { formatBytes } from '../format.ts';
@@ -10,10 +10,12 @@ import { api, exportUrl } from '../requests/api.ts';
 import { rememberExport, useExport } from '../store/export.ts';
 import { saveNow, useDocument, useProject } from '../store/project.ts';
 
-const FORMATS: readonly (readonly [ExportFormat, string, string])[] = [
+const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
   ['glb', 'GLB', 'parts, names, colours, normals'],
   ['obj', 'OBJ and MTL', 'quads stay quads'],
   ['stl', 'STL', 'one body of triangles, to print'],
+  ['svg', 'SVG', 'flat: curves, colours, layers as groups'],
+  ['dxf', 'DXF', 'flat: line work on layers, with units'],
 ];
 
 export function ExportStation() {
@@ -22,7 +24,7 @@ export function ExportStation() {
   const revision = useProject((state) => state.revision);
   const isSaved = useProject((state) => state.save === 'saved');
   const last = useExport();
-  const [format, setFormat] = useState<ExportFormat>('glb');
+  const [format, setFormat] = useState<FileFormat>('glb');
   const [lengths, setLengths] = useState<'metres' | 'units'>('metres');
   const [left, setLeft] = useState<readonly string[]>([]);
   const [error, setError] = useState<string | null>(null);

@@ -70,8 +70,7 @@ const SLOW_MS = 200;
 const CHECK_DELAY_MS = 350;
 
 /** The source that is worked on. */
-export function outlineSource(project: Project): Source | null {
-  const { selected } = useScreen.getState();
+export function outlineSource(project: Project, selected = useScreen.getState().selected): Source | null {
   const ofLayer = project.layers.find(({ id }) => selected.includes(id))?.source;
   const wanted = get().source ?? ofLayer;
   return project.sources.find(({ id }) => id === wanted) ?? project.sources[0] ?? null;
@@ -87,13 +86,21 @@ export function watchOutlines(): () => void {
   isWatched = true;
   set({ view: null, findings: null });
   void refresh();
-  const end = useProject.subscribe(({ history }, before) => {
+  const endOfDocument = useProject.subscribe(({ history }, before) => {
     if (history?.present !== before.history?.present) void refresh();
+  });
+  // Choosing a layer of another source turns to that.
+  const endOfScreen = useScreen.subscribe(({ selected }, before) => {
+    const project = useProject.getState().history?.present;
+    const layer = project?.layers.find(({ id }) => selected.includes(id));
+    if (selected === before.selected || !project || !layer) return;
+    if (layer.source !== outlineSource(project, before.selected)?.id) workOn(layer.source);
   });
   return () => {
     isWatched = false;
     clearTimeout(checkTimer);
-    end();
+    endOfDocument();
+    endOfScreen();
   };
 }
 
