@@ -82,6 +82,7 @@ export {
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
+export { facesBetween, placeInside } from './outline/faces.ts';
 export { regionsArea, ringsOf } from './outline/measure.ts';
 export type { Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';

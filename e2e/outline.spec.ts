@@ -95,3 +95,45 @@ test('a connected word is parted from its dots in one click, and stays when the 
   await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
   expect(trouble).toEqual([]);
 });
+
+const GRID = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 90"><g fill="none" stroke="#225577" stroke-width="1">
+  <path d="M0 30H90"/><path d="M0 60H90"/><path d="M30 0V90"/><path d="M60 0V90"/><path d="M0 0H90V90H0Z"/></g></svg>`;
+
+test('faces between loose lines are picked and filled, and split along a line', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Lines' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  await dropFile(page, 'grid.svg', GRID);
+  await proven(page);
+  await openOutline(page);
+  await page.getByRole('button', { name: 'all', exact: true }).click();
+  await chosen(page, '5 chosen');
+  await page.getByRole('button', { name: 'Fill faces between the chosen lines' }).click();
+  await expect(page.locator('[data-faces="9"]')).toBeAttached();
+  await page.locator('[data-faces] path').nth(4).click();
+  await page.getByRole('button', { name: 'Fill the face' }).click();
+  await expect(page.getByText('1 face of 9 filled').first()).toBeVisible();
+  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await page.getByRole('button', { name: 'all', exact: true }).click();
+  await page.getByRole('button', { name: 'Split the chosen shapes along a line' }).click();
+  await drag(page, [0.5, 0.05], [0.52, 0.95]);
+  await expect(page.getByText('1 shape split in two').first()).toBeVisible();
+  await expect(page.locator('[data-shape]')).toHaveCount(2);
+  await page.keyboard.press('Escape');
+  await page.locator('[data-shape] path').first().click();
+  await page.keyboard.press('Delete');
+  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await proven(page);
+  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  expect(trouble).toEqual([]);
+});
+
+test('outlines go out as SVG and DXF, read back the same', async ({ page }) => {
+  await openDemo(page, 'export');
+  for (const name of ['SVG', 'DXF']) {
+    await page.getByRole('radio', { name: new RegExp(`^${name}`) }).check();
+    await page.getByRole('button', { name: `Make the ${name} file` }).click();
+    await expect(page.getByRole('link', { name: new RegExp(`\\.${name.toLowerCase()}`) })).toBeVisible();
+    await expect(page.locator('[data-read-back="true"]')).toBeVisible();
+  }
+});

@@ -5,7 +5,8 @@ import { ellipsePath } from '../path/arc.ts';
 import { flatten } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path } from '../path/types.ts';
-import { facesBetween } from './faces.ts';
+import { pointInRing } from './apart.ts';
+import { facesBetween, placeInside } from './faces.ts';
 import { ringArea } from './measure.ts';
 
 const path = (d: string) => parsePath(d).path;
@@ -50,6 +51,14 @@ describe('faces between lines', () => {
         expect(facesBetween([...level, ...upright])).toHaveLength((m - 1) * (n - 1));
       }),
     );
+  });
+
+  it('have a place inside, and not in what is cut out of them', () => {
+    const ring = path('M0 0h10v10h-10z M1 1v8h8v-8z');
+    const [x, y] = placeInside(ring)!;
+    const [outer, hole] = flatten(ring, 0.01);
+    expect([pointInRing(x, y, outer!), pointInRing(x, y, hole!)]).toEqual([true, false]);
+    expect(placeInside(path('M0 0L5 5Z'))).toBeNull();
   });
 
   it('of one curve that crosses itself are its loops', () => {

@@ -1,6 +1,7 @@
 // keys.ts — what the keyboard does on the bench; the help dialog shows this very list.
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { putDown, removeChosen } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
 import { redoChange, saveNow } from '../store/project.ts';
 import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
@@ -28,7 +29,13 @@ export const BENCH_KEYS: readonly BenchKey[] = [
   { keys: 'e', shown: 'E', does: 'Show the edges of all faces', act: screen.toggleWire },
   { keys: 'v', shown: 'V', does: 'Flat, both, solid in turn', act: nextSplit },
   ...DIRECTIONS.map(lookKey),
-  { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing', act: clear },
+  {
+    keys: 'delete, backspace',
+    shown: 'Del',
+    does: 'Remove the chosen shapes, at the Outline station',
+    act: removeChosen,
+  },
+  { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
 
 /** Keys that belong to the control in focus. */
@@ -46,6 +53,7 @@ function nextSplit(): void {
 }
 
 function clear(): void {
+  putDown();
   screen.select([]);
   screen.pointAt(null);
 }

@@ -3,11 +3,12 @@
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Layer, Source } from '../../core/index.ts';
 import { strokeAttributes } from '../bench/stroke.ts';
-import { isVisible, outline, toggleShape, useOutline } from '../store/outline.ts';
+import { act, isVisible, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
 import { areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { useEye } from './eye.ts';
+import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
 
 interface Drag {
@@ -23,7 +24,7 @@ const CLICK = 4;
 export function OutlineDesk({ source }: { source: Source }) {
   const { layers } = useDocument();
   const view = useOutline((state) => state.view);
-  const { chosen, hidden, isolated, chooseBy, apart, preview } = useOutline();
+  const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
   const { box, eye, viewBox, placeAt, zoom, lookAt } = useEye(areaOf(shapes), source.id);
   const drag = useRef<Drag | null>(null);
@@ -50,6 +51,12 @@ export function OutlineDesk({ source }: { source: Source }) {
     setTimeout(() => {
       wasDragged.current = false;
     });
+    if (tool === 'split') {
+      const end = placeAt(event);
+      const cut = `M${from.from.x} ${from.from.y}L${end.x} ${end.y}`;
+      void act({ do: 'split', shapes: [...chosen], line: cut });
+      return;
+    }
     // What is off is chosen by a click alone, or the paper would come along every time.
     const on = seen.filter(({ id }) => isOn(id, layerOf));
     const found = chooseBy === 'box' ? inBox(on, areaBetween(from.from, placeAt(event))) : inLasso(on, line);
@@ -61,7 +68,7 @@ export function OutlineDesk({ source }: { source: Source }) {
     <div
       ref={box}
       data-outline-desk={view ? 'ready' : 'waiting'}
-      className={`absolute inset-0 touch-none overflow-hidden ${isSpaceDown ? 'cursor-grab active:cursor-grabbing' : ''}`}
+      className={`absolute inset-0 touch-none overflow-hidden ${isSpaceDown ? 'cursor-grab active:cursor-grabbing' : tool === 'split' ? 'cursor-crosshair' : ''}`}
       onWheel={zoom}
       onPointerDown={(event) => {
         const isMove = isSpaceDown || event.button === 1;
@@ -79,7 +86,9 @@ export function OutlineDesk({ source }: { source: Source }) {
           return;
         }
         if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK) return;
-        setLine(chooseBy === 'box' ? [from.from, at] : [...(line.length > 0 ? line : [from.from]), at]);
+        setLine(
+          chooseBy === 'box' || tool === 'split' ? [from.from, at] : [...(line.length > 0 ? line : [from.from]), at],
+        );
       }}
       onPointerUp={finish}
     >
@@ -92,7 +101,7 @@ export function OutlineDesk({ source }: { source: Source }) {
             width={2e9}
             height={2e9}
             fill="transparent"
-            onClick={(event) => !event.shiftKey && !wasDragged.current && outline.choose([])}
+            onClick={(event) => !event.shiftKey && !wasDragged.current && tool === 'choose' && outline.choose([])}
           />
           {seen.map((shape) => {
             const layer = layerOf.get(shape.id);
@@ -123,7 +132,8 @@ export function OutlineDesk({ source }: { source: Source }) {
             />
           ))}
           <FindingMarks pixel={pixel} />
-          {line.length > 1 && <ChoiceMark line={line} isBox={chooseBy === 'box'} pixel={pixel} />}
+          <FaceMarks pixel={pixel} />
+          {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}
     </div>
@@ -182,14 +192,22 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
   );
 });
 
-function ChoiceMark({ line, isBox, pixel }: { line: readonly Place[]; isBox: boolean; pixel: number }) {
+interface DragMarkProps {
+  line: readonly Place[];
+  shape: 'box' | 'lasso' | 'line';
+  pixel: number;
+}
+
+function DragMark({ line, shape, pixel }: DragMarkProps) {
   const style = {
     className: 'pointer-events-none fill-tide/10 stroke-tide',
     strokeWidth: pixel,
     strokeDasharray: `${4 * pixel} ${3 * pixel}`,
   };
-  if (!isBox) return <polygon points={line.map(({ x, y }) => `${x},${y}`).join(' ')} {...style} />;
-  const { minX, minY, maxX, maxY } = areaBetween(line[0]!, line.at(-1)!);
+  const [from, to] = [line[0]!, line.at(-1)!];
+  if (shape === 'line') return <path d={`M${from.x} ${from.y}L${to.x} ${to.y}`} {...style} strokeWidth={2 * pixel} />;
+  if (shape === 'lasso') return <polygon points={line.map(({ x, y }) => `${x},${y}`).join(' ')} {...style} />;
+  const { minX, minY, maxX, maxY } = areaBetween(from, to);
   return <rect x={minX} y={minY} width={maxX - minX} height={maxY - minY} {...style} />;
 }
 

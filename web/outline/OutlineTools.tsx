@@ -1,24 +1,38 @@
 // OutlineTools.tsx — how shapes are chosen and looked at, above the view.
-import { BoxSelect, Lasso, UnfoldVertical } from 'lucide-react';
+import { BoxSelect, Lasso, PaintBucket, Slice, UnfoldVertical } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Value } from '../controls/Value.tsx';
-import { outline, useOutline } from '../store/outline.ts';
+import { outline, takeTool, useOutline } from '../store/outline.ts';
 
 export function OutlineTools() {
-  const { chooseBy, apart } = useOutline();
+  const { chooseBy, apart, tool, chosen } = useOutline();
   return (
     <>
       <IconButton
         icon={BoxSelect}
         label="Drag a box round shapes"
-        pressed={chooseBy === 'box'}
-        onClick={() => outline.set({ chooseBy: 'box' })}
+        pressed={tool === 'choose' && chooseBy === 'box'}
+        onClick={() => outline.set({ chooseBy: 'box', tool: 'choose' })}
       />
       <IconButton
         icon={Lasso}
         label="Draw a line round shapes"
-        pressed={chooseBy === 'lasso'}
-        onClick={() => outline.set({ chooseBy: 'lasso' })}
+        pressed={tool === 'choose' && chooseBy === 'lasso'}
+        onClick={() => outline.set({ chooseBy: 'lasso', tool: 'choose' })}
+      />
+      <IconButton
+        icon={Slice}
+        label="Split the chosen shapes along a line"
+        pressed={tool === 'split'}
+        disabled={chosen.length === 0}
+        onClick={() => void takeTool('split')}
+      />
+      <IconButton
+        icon={PaintBucket}
+        label="Fill faces between the chosen lines"
+        pressed={tool === 'faces'}
+        disabled={chosen.length === 0}
+        onClick={() => void takeTool('faces')}
       />
       <span className="mx-1 h-5 w-px bg-rule" />
       <IconButton

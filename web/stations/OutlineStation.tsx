@@ -9,6 +9,7 @@ import { ChosenPanel } from './outline/ChosenPanel.tsx';
 import { EditList } from './outline/EditList.tsx';
 import { FindingList } from './outline/FindingList.tsx';
 import { ShapeList } from './outline/ShapeList.tsx';
+import { ToolPanel } from './outline/ToolPanel.tsx';
 
 export function OutlineStation() {
   const document = useDocument();
@@ -53,6 +54,7 @@ export function OutlineStation() {
         {failure && <Note tone="ember">{failure}</Note>}
       </Panel>
       <FindingList source={source} />
+      <ToolPanel />
       <ChosenPanel source={source} />
       <EditList source={source} />
       <ShapeList source={source} />

@@ -14,11 +14,13 @@ import {
   type Source,
 } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { OutlineView, Preview } from '../worker/geometry.worker.ts';
+import type { Face, OutlineView, Preview } from '../worker/geometry.worker.ts';
 import { dispatch, useProject } from './project.ts';
 import { useScreen } from './screen.ts';
 
 export type ChooseBy = 'box' | 'lasso';
+/** What a drag or a click in the view is for. */
+export type OutlineTool = 'choose' | 'split' | 'faces';
 
 interface OutlineState {
   /** The source that is worked on; null takes that of the chosen layer, else the first. */
@@ -30,7 +32,11 @@ interface OutlineState {
   readonly hidden: readonly string[];
   /** Only these are shown; null for all. */
   readonly isolated: readonly string[] | null;
+  readonly tool: OutlineTool;
   readonly chooseBy: ChooseBy;
+  /** Faces between the chosen lines, and which of them are to be filled, while that is the tool. */
+  readonly faces: readonly Face[];
+  readonly picked: readonly number[];
   /** How far layers are pulled apart to look between them, 0 to 1; nothing of it is kept. */
   readonly apart: number;
   /** The finding that is pointed at, and which of its places. */
@@ -52,7 +58,10 @@ const START: OutlineState = {
   chosen: [],
   hidden: [],
   isolated: null,
+  tool: 'choose',
   chooseBy: 'box',
+  faces: [],
+  picked: [],
   apart: 0,
   pointed: null,
   preview: null,
@@ -226,6 +235,40 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
   set({ said: isAdded ? (outcomes.at(-1)?.said ?? null) : null });
 }
 
+/** Takes up a tool; the same again puts it down. */
+export async function takeTool(tool: OutlineTool): Promise<void> {
+  const next = get().tool === tool ? 'choose' : tool;
+  set({ tool: next, faces: [], picked: [], failure: null });
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  if (next !== 'faces' || !project || !source) return;
+  const outcome = await geometry((api) => api.faces(project, source.id, get().chosen));
+  if (get().tool !== 'faces') return;
+  if (!outcome.ok) set({ failure: outcome.error.message });
+  else if (outcome.value.length > 0) set({ faces: outcome.value });
+  else set({ failure: 'The chosen lines enclose nothing; close their gaps first.', tool: 'choose' });
+}
+
+/** Puts the tool down, or else chooses nothing. */
+export function putDown(): void {
+  if (get().tool !== 'choose') void takeTool('choose');
+  else set({ chosen: [], pointed: null });
+}
+
+/** Removes the chosen shapes, where outlines are being worked on. */
+export function removeChosen(): void {
+  const { chosen } = get();
+  if (isWatched && chosen.length > 0) void act({ do: 'remove', shapes: [...chosen] });
+}
+
+/** Fills the faces that were picked. */
+export async function fillPicked(colour: string, keepsLines: boolean): Promise<void> {
+  const { faces, picked, chosen } = get();
+  const places = picked.map((i): [number, number] => [...faces[i]!.place]);
+  set({ tool: 'choose', faces: [], picked: [] });
+  if (places.length > 0) await act({ do: 'faces', shapes: [...chosen], places, colour, keepsLines });
+}
+
 /** Bodies and small marks as two shapes, and two layers: the marks get one of their own. */
 export async function separateMarks(shapes: readonly string[]): Promise<void> {
   const project = useProject.getState().history?.present;
@@ -298,6 +341,10 @@ export function isVisible(id: string, { hidden, isolated }: Pick<OutlineState, '
 }
 
 export const outline = {
+  pick(face: number): void {
+    const { picked } = get();
+    set({ picked: picked.includes(face) ? picked.filter((other) => other !== face) : [...picked, face] });
+  },
   set: (change: Partial<OutlineState>) => set(change),
   choose: (ids: readonly string[]) => set({ chosen: [...new Set(ids)], said: null }),
   add: (ids: readonly string[]) => set({ chosen: [...new Set([...get().chosen, ...ids])] }),

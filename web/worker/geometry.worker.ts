@@ -19,6 +19,7 @@ import {
   type Finding,
   type FontChoice,
   faceCount,
+  facesBetween,
   GeometryError,
   greyOf,
   histogramOf,
@@ -40,6 +41,7 @@ import {
   type Proof,
   partAreas,
   placedShapes,
+  placeInside,
   placePicture,
   printPath,
   type Retraced,
@@ -184,6 +186,12 @@ export interface OutlineView {
   readonly sheet: Drawing['sheet'];
   /** Of the edits that are on. */
   readonly outcomes: readonly EditOutcome[];
+}
+
+export interface Face {
+  /** Path data, in user units. */
+  readonly d: string;
+  readonly place: readonly [x: number, y: number];
 }
 
 export interface Preview {
@@ -388,6 +396,19 @@ const api = {
         made: drawing.shapes.filter((shape) => !before.has(shape)).map(outlineShape),
         said: outcomes.at(-1)!.said,
       };
+    });
+  },
+
+  /** Faces that shapes enclose together, each with a place inside it. */
+  async faces(project: Project, id: string, shapes: readonly string[]): Promise<Outcome<readonly Face[]>> {
+    return attemptLater(async () => {
+      await fetchSources(project);
+      const wanted = new Set(shapes);
+      const lines = evaluator.drawing(sourceOf(project, id)).shapes.filter((shape) => wanted.has(shape.id));
+      return facesBetween(lines.map(({ path }) => path)).flatMap((path) => {
+        const place = placeInside(path);
+        return place ? [{ d: printPath(path, DIGITS), place }] : [];
+      });
     });
   },
 
