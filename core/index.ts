@@ -87,6 +87,24 @@ export { regionsArea, ringsOf } from './outline/measure.ts';
 export type { Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
+export { parsePath } from './path/parse.ts';
+export {
+  closeLine,
+  insertPoint,
+  isSmooth,
+  linesOf,
+  makeCorners,
+  makeSmooth,
+  moveHandle,
+  movePoints,
+  nearestOnLine,
+  openAt,
+  type PathLine,
+  pathOfLines,
+  removePoints,
+  type Spot,
+  straighten,
+} from './path/points.ts';
 export { printPath } from './path/print.ts';
 export type { Path } from './path/types.ts';
 export {

@@ -137,3 +137,44 @@ test('outlines go out as SVG and DXF, read back the same', async ({ page }) => {
     await expect(page.locator('[data-read-back="true"]')).toBeVisible();
   }
 });
+
+test('a point is dragged, moved by numbers, made smooth and deleted; nothing else on the sheet moves', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Points' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  const two =
+    '<svg viewBox="0 0 100 100"><path id="a" d="M0 0H60V60H0Z"/><path id="b" fill="#a33" d="M80 0H100V20H80Z"/></svg>';
+  await dropFile(page, 'two.svg', two);
+  await proven(page);
+  await openOutline(page);
+  const path = (id: string) => page.locator(`[data-shape="#${id}"] path`).first();
+  const d = (id: string) => path(id).getAttribute('d');
+  const other = await d('b');
+  await path('a').click();
+  await page.getByRole('button', { name: 'Points and handles of the chosen shape' }).click();
+  await expect(page.locator('[data-points="4"]')).toBeAttached();
+  // The corner at (60, 60), wherever it is on the screen.
+  const corner = (await path('a').boundingBox())!;
+  const at = [corner.x + corner.width, corner.y + corner.height] as const;
+  await page.mouse.move(...at);
+  await page.mouse.down();
+  await page.mouse.move(at[0] + 40, at[1] + 25, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByText('points of “a” edited').first()).toBeVisible();
+  expect(await d('a')).toMatch(/^M0 0L60 0L6\d\.\d+ 6\d\.\d+L0 60Z$/);
+  expect(await d('b')).toBe(other);
+  await page.getByLabel('Across').fill('10');
+  await page.getByLabel('Across').press('Enter');
+  await expect.poll(() => d('a')).toMatch(/^M0 0L60 0L\d+(\.\d+)? 6\d\.\d+L0 60Z$/);
+  await page.getByRole('button', { name: 'smooth', exact: true }).click();
+  await expect.poll(() => d('a')).toMatch(/C/);
+  await page.keyboard.press('Delete');
+  await expect(page.locator('[data-points="3"]')).toBeAttached();
+  // Edits of one shape’s points in a row are one edit.
+  await expect(page.getByRole('button', { name: 'Take away: Points' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-points="4"]')).toBeAttached();
+  expect(await d('b')).toBe(other);
+  await proven(page);
+  expect(trouble).toEqual([]);
+});

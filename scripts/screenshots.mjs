@@ -81,6 +81,12 @@ try {
   await page.locator('[data-outline-desk="ready"]').waitFor();
   await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
   await shoot('outline');
+  await page.locator('[data-shape="#heron"] path').first().click();
+  await page.getByRole('button', { name: 'Points and handles of the chosen shape' }).click();
+  await page.locator('[data-points]').waitFor({ state: 'attached' });
+  await page.mouse.click(739, 458);
+  await shoot('outline-points');
+  await page.keyboard.press('Escape');
   await station('Build');
   await layer('Rim');
   await shoot('build');

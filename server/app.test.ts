@@ -188,7 +188,7 @@ const finished = async (job: JobReply): Promise<JobReply> => {
 describe('the demo and its exports', () => {
   const demo = async (): Promise<ProjectReply> => (await server.call('POST', '/demo/restore')).body;
 
-  it('is restored as it came, both its projects', async () => {
+  it('is restored as it came, all its projects', async () => {
     const first = await demo();
     expect(first.document.layers.map(({ name }) => name)).toEqual([
       'Ground',
@@ -203,14 +203,14 @@ describe('the demo and its exports', () => {
     const second = await demo();
     expect(second.document).toEqual(first.document);
     const { body: list } = await server.call('GET', '/projects');
-    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(2);
+    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(3);
   });
 
   it('is seeded only into an empty database', async () => {
     const fresh = await startApp();
     await seedDemo({ ...fresh, demoFolder: 'demo' });
     await seedDemo({ ...fresh, demoFolder: 'demo' });
-    expect((await fresh.call('GET', '/projects')).body).toHaveLength(2);
+    expect((await fresh.call('GET', '/projects')).body).toHaveLength(3);
     await fresh.close();
   });
 

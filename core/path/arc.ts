@@ -54,7 +54,10 @@ export function arcToCubics(x0: number, y0: number, arc: EndpointArc, x1: number
 
 /** A whole ellipse as a closed path, starting at its rightmost point and sweeping from +x to +y. */
 export function ellipsePath(cx: number, cy: number, rx: number, ry: number): Segment[] {
-  return [['M', cx + rx, cy], ...ellipseCubics({ cx, cy, rx, ry, cos: 1, sin: 0 }, 0, 2 * Math.PI), ['Z']];
+  const cubics = ellipseCubics({ cx, cy, rx, ry, cos: 1, sin: 0 }, 0, 2 * Math.PI);
+  // It ends exactly where it begins.
+  const [, x1, y1, x2, y2] = cubics.pop()!;
+  return [['M', cx + rx, cy], ...cubics, ['C', x1, y1, x2, y2, cx + rx, cy], ['Z']];
 }
 
 interface Ellipse {

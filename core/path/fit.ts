@@ -129,6 +129,7 @@ const HOPELESS = 4;
  * The cubic from `start` to `end` with the given unit tangents (both pointing into the curve) that comes near enough to
  * the points between, or as near as it gets.
  * @param enough the stray that is as good as none, px
+ * @param hopeless how many times `enough` is given up on after the first round
  */
 export function fitCubic(
   run: Run,
@@ -139,6 +140,7 @@ export function fitCubic(
   startTangent: Vec,
   endTangent: Vec,
   enough: number,
+  hopeless = HOPELESS,
 ): CubicFit {
   const parameters = chordLengths(run, from, to, start, end);
   const count = Math.max(0, to - from + 1);
@@ -148,7 +150,7 @@ export function fitCubic(
     const stray = strayOf(run, from, count, parameters, points);
     const isWorthwhile = !best || stray < GAIN * best.stray;
     if (!best || stray < best.stray) best = { points, stray };
-    if (!isWorthwhile || best.stray <= enough || (round > 0 && best.stray > HOPELESS * enough)) break;
+    if (!isWorthwhile || best.stray <= enough || (round > 0 && best.stray > hopeless * enough)) break;
     reparametrize(run, from, count, parameters, points);
   }
   return best!;

@@ -10,6 +10,7 @@ import { areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } 
 import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
+import { PointMarks } from './PointMarks.tsx';
 
 interface Drag {
   readonly kind: 'move' | 'choose';
@@ -26,7 +27,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const view = useOutline((state) => state.view);
   const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
-  const { box, eye, viewBox, placeAt, zoom, lookAt } = useEye(areaOf(shapes), source.id);
+  const { box, eye, viewBox, frame, placeAt, zoom, lookAt } = useEye(areaOf(shapes), source.id);
   const drag = useRef<Drag | null>(null);
   const wasDragged = useRef(false);
   const [line, setLine] = useState<readonly Place[]>([]);
@@ -37,6 +38,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const isGone = new Set(preview?.gone);
   const isChosen = new Set(chosen);
   const pixel = eye?.scale ?? 1;
+  const edited = tool === 'points' ? shapes.find(({ id }) => id === chosen[0]) : undefined;
   const shift = shifts(own, shapes, apart);
 
   const finish = (event: { clientX: number; clientY: number }) => {
@@ -96,10 +98,7 @@ export function OutlineDesk({ source }: { source: Source }) {
         <svg className="size-full" viewBox={viewBox} role="img" aria-label="Outlines, to be worked on">
           {/* biome-ignore lint/a11y/noStaticElementInteractions: Escape and the list beside the view do the same */}
           <rect
-            x={-1e9}
-            y={-1e9}
-            width={2e9}
-            height={2e9}
+            {...frame}
             fill="transparent"
             onClick={(event) => !event.shiftKey && !wasDragged.current && tool === 'choose' && outline.choose([])}
           />
@@ -133,6 +132,7 @@ export function OutlineDesk({ source }: { source: Source }) {
           ))}
           <FindingMarks pixel={pixel} />
           <FaceMarks pixel={pixel} />
+          {edited && <PointMarks key={edited.id} shape={edited} pixel={pixel} frame={frame} placeAt={placeAt} />}
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}

@@ -1,5 +1,5 @@
 // OutlineTools.tsx — how shapes are chosen and looked at, above the view.
-import { BoxSelect, Lasso, PaintBucket, Slice, UnfoldVertical } from 'lucide-react';
+import { BoxSelect, Lasso, PaintBucket, Slice, SplinePointer, UnfoldVertical } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Value } from '../controls/Value.tsx';
 import { outline, takeTool, useOutline } from '../store/outline.ts';
@@ -19,6 +19,13 @@ export function OutlineTools() {
         label="Draw a line round shapes"
         pressed={tool === 'choose' && chooseBy === 'lasso'}
         onClick={() => outline.set({ chooseBy: 'lasso', tool: 'choose' })}
+      />
+      <IconButton
+        icon={SplinePointer}
+        label="Points and handles of the chosen shape"
+        pressed={tool === 'points'}
+        disabled={chosen.length === 0 && tool !== 'points'}
+        onClick={() => void takeTool('points')}
       />
       <IconButton
         icon={Slice}

@@ -19,6 +19,8 @@ const ZOOM = 1.0015;
 export interface FlatEye {
   readonly box: RefObject<HTMLDivElement | null>;
   readonly eye: Eye | null;
+  /** All that is seen. */
+  readonly frame: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   readonly viewBox: string;
   readonly placeAt: (event: { clientX: number; clientY: number }) => Place;
   readonly zoom: (event: { clientX: number; clientY: number; deltaY: number }) => void;
@@ -50,11 +52,18 @@ export function useEye(whole: Area | null, key: string): FlatEye {
       y: y + (clientY - area.top - area.height / 2) * scale,
     };
   };
+  const frame = {
+    x: x - (size.width / 2) * scale,
+    y: y - (size.height / 2) * scale,
+    width: size.width * scale,
+    height: size.height * scale,
+  };
   return {
     box,
+    frame,
     eye,
     placeAt,
-    viewBox: `${x - (size.width / 2) * scale} ${y - (size.height / 2) * scale} ${size.width * scale} ${size.height * scale}`,
+    viewBox: `${frame.x} ${frame.y} ${frame.width} ${frame.height}`,
     zoom: (event) => {
       const at = placeAt(event);
       const factor = ZOOM ** event.deltaY;

@@ -54,7 +54,7 @@ export function OutlineStation() {
         {failure && <Note tone="ember">{failure}</Note>}
       </Panel>
       <FindingList source={source} />
-      <ToolPanel />
+      <ToolPanel source={source} />
       <ChosenPanel source={source} />
       <EditList source={source} />
       <ShapeList source={source} />

@@ -9,8 +9,14 @@ import {
   type FindingKind,
   type Layer,
   layersOfMarks,
+  linesOf,
   moveMembers,
+  type PathLine,
   type Project,
+  parsePath,
+  pathOfLines,
+  printPath,
+  removePoints,
   type Source,
 } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
@@ -20,7 +26,7 @@ import { useScreen } from './screen.ts';
 
 export type ChooseBy = 'box' | 'lasso';
 /** What a drag or a click in the view is for. */
-export type OutlineTool = 'choose' | 'split' | 'faces';
+export type OutlineTool = 'choose' | 'points' | 'split' | 'faces';
 
 interface OutlineState {
   /** The source that is worked on; null takes that of the chosen layer, else the first. */
@@ -37,6 +43,8 @@ interface OutlineState {
   /** Faces between the chosen lines, and which of them are to be filled, while that is the tool. */
   readonly faces: readonly Face[];
   readonly picked: readonly number[];
+  /** Chosen points of the first chosen shape, while points are the tool: line and number in it. */
+  readonly points: readonly string[];
   /** How far layers are pulled apart to look between them, 0 to 1; nothing of it is kept. */
   readonly apart: number;
   /** The finding that is pointed at, and which of its places. */
@@ -62,6 +70,7 @@ const START: OutlineState = {
   chooseBy: 'box',
   faces: [],
   picked: [],
+  points: [],
   apart: 0,
   pointed: null,
   preview: null,
@@ -238,7 +247,7 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
 /** Takes up a tool; the same again puts it down. */
 export async function takeTool(tool: OutlineTool): Promise<void> {
   const next = get().tool === tool ? 'choose' : tool;
-  set({ tool: next, faces: [], picked: [], failure: null });
+  set({ tool: next, faces: [], picked: [], points: [], failure: null });
   const project = useProject.getState().history?.present;
   const source = project && outlineSource(project);
   if (next !== 'faces' || !project || !source) return;
@@ -255,9 +264,43 @@ export function putDown(): void {
   else set({ chosen: [], pointed: null });
 }
 
-/** Removes the chosen shapes, where outlines are being worked on. */
+/** What a chosen point is known by. */
+export const pointKey = (line: number, index: number) => `${line}:${index}`;
+
+/** Points by line, of keys. */
+export function pointsByLine(keys: readonly string[]): Map<number, Set<number>> {
+  const byLine = new Map<number, Set<number>>();
+  for (const key of keys) {
+    const [line, index] = key.split(':').map(Number) as [number, number];
+    byLine.set(line, (byLine.get(line) ?? new Set()).add(index));
+  }
+  return byLine;
+}
+
+/** Another path for a shape, from its points. A shape without points is taken away. */
+export function commitLines(shape: string, lines: readonly PathLine[]): Promise<void> {
+  const d = printPath(pathOfLines(lines), DIGITS);
+  return act(d === '' ? { do: 'remove', shapes: [shape] } : { do: 'path', shape, d });
+}
+
+/** Decimals of coordinates in the document. */
+const DIGITS = 6;
+
+/** Removes the chosen points, or else the chosen shapes, where outlines are being worked on. */
 export function removeChosen(): void {
-  const { chosen } = get();
+  const { chosen, tool, points, view } = get();
+  const shape = view?.shapes.find(({ id }) => id === chosen[0]);
+  if (isWatched && tool === 'points' && shape) {
+    const byLine = pointsByLine(points);
+    const lines = linesOf(parsePath(shape.d).path).map((line, i) => removePoints(line, byLine.get(i) ?? new Set()));
+    set({ points: [] });
+    if (points.length > 0)
+      void commitLines(
+        shape.id,
+        lines.filter((line) => line.points.length > 0),
+      );
+    return;
+  }
   if (isWatched && chosen.length > 0) void act({ do: 'remove', shapes: [...chosen] });
 }
 

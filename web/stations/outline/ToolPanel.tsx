@@ -1,9 +1,11 @@
 // ToolPanel.tsx — what the tool in hand wants to know.
 import { useState } from 'react';
+import type { Source } from '../../../core/index.ts';
 import { Panel } from '../../controls/Panel.tsx';
 import { fillPicked, outline, takeTool, useOutline } from '../../store/outline.ts';
+import { PointsPanel } from './PointsPanel.tsx';
 
-export function ToolPanel() {
+export function ToolPanel({ source }: { source: Source }) {
   const tool = useOutline((state) => state.tool);
   if (tool === 'split') {
     return (
@@ -13,6 +15,7 @@ export function ToolPanel() {
       </Panel>
     );
   }
+  if (tool === 'points') return <PointsPanel source={source} />;
   return tool === 'faces' ? <FacesPanel /> : null;
 }
 

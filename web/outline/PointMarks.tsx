@@ -1,0 +1,229 @@
+// PointMarks.tsx — points and handles of one shape under the hand. While something is dragged only the shape's own line is
+// drawn anew; the document follows when it is let go.
+import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import {
+  insertPoint,
+  isSmooth,
+  linesOf,
+  moveHandle,
+  movePoints,
+  nearestOnLine,
+  type PathLine,
+  parsePath,
+  pathOfLines,
+  printPath,
+  type Spot,
+} from '../../core/index.ts';
+import { commitLines, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
+import type { OutlineShape } from '../worker/geometry.worker.ts';
+import type { Place } from './choosing.ts';
+import type { FlatEye } from './eye.ts';
+
+/** Screen pixels within which something is meant. */
+const REACH = 8;
+/** Screen pixels within which a dragged point takes the height or the side of another. */
+const SNAP = 6;
+const HALF = 3.5;
+
+type Grip =
+  | { readonly kind: 'points'; readonly from: Place }
+  | { readonly kind: 'handle'; readonly line: number; readonly index: number; readonly side: 'into' | 'out' };
+
+interface PointMarksProps {
+  shape: OutlineShape;
+  pixel: number;
+  /** All that is seen. */
+  frame: FlatEye['frame'];
+  placeAt: (event: { clientX: number; clientY: number }) => Place;
+}
+
+export function PointMarks({ shape, pixel, frame, placeAt }: PointMarksProps) {
+  const keys = useOutline((state) => state.points);
+  const [lines, setLines] = useState<readonly PathLine[]>(() => linesOf(parsePath(shape.d).path));
+  const grip = useRef<{ grip: Grip; lines: readonly PathLine[] } | null>(null);
+  // What the document says counts, once it is there.
+  useEffect(() => setLines(linesOf(parsePath(shape.d).path)), [shape.d]);
+  const chosen = pointsByLine(keys);
+
+  const nearestPoint = ({ x, y }: Place) => {
+    let best: { line: number; index: number; distance: number } | null = null;
+    for (const [line, { points }] of lines.entries()) {
+      for (const [index, { at }] of points.entries()) {
+        const distance = Math.hypot(at[0] - x, at[1] - y);
+        if (!best || distance < best.distance) best = { line, index, distance };
+      }
+    }
+    return best && best.distance <= REACH * pixel ? best : null;
+  };
+  const nearestHandle = ({ x, y }: Place): Extract<Grip, { kind: 'handle' }> | null => {
+    for (const [line, indices] of chosen) {
+      for (const index of indices) {
+        for (const side of ['into', 'out'] as const) {
+          const spot = lines[line]?.points[index]?.[side];
+          if (spot && Math.hypot(spot[0] - x, spot[1] - y) <= REACH * pixel)
+            return { kind: 'handle', line, index, side };
+        }
+      }
+    }
+    return null;
+  };
+
+  const down = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const place = placeAt(event);
+    const handle = nearestHandle(place);
+    if (handle) {
+      grip.current = { grip: handle, lines };
+      return;
+    }
+    const point = nearestPoint(place);
+    if (!point) {
+      if (!event.shiftKey) outline.set({ points: [] });
+      return;
+    }
+    const key = pointKey(point.line, point.index);
+    if (event.shiftKey) {
+      outline.set({ points: keys.includes(key) ? keys.filter((other) => other !== key) : [...keys, key] });
+    } else if (!keys.includes(key)) outline.set({ points: [key] });
+    grip.current = { grip: { kind: 'points', from: place }, lines };
+  };
+
+  const move = (event: PointerEvent) => {
+    const held = grip.current;
+    if (!held || event.buttons === 0) return;
+    const place = placeAt(event);
+    if (held.grip.kind === 'handle') {
+      const { line, index, side } = held.grip;
+      const point = held.lines[line]!.points[index]!;
+      // Alone with Alt; a smooth point stays smooth.
+      const mode = event.altKey ? 'alone' : event.shiftKey ? 'mirrored' : isSmooth(point) ? 'together' : 'alone';
+      const to: Spot = [place.x, place.y];
+      setLines(held.lines.map((other, i) => (i === line ? moveHandle(other, index, side, to, mode) : other)));
+      return;
+    }
+    const { from } = held.grip;
+    const moved = pointsByLine(useOutline.getState().points);
+    const [dx, dy] = snapped(held.lines, moved, place.x - from.x, place.y - from.y, event.shiftKey, SNAP * pixel);
+    setLines(held.lines.map((line, i) => (moved.has(i) ? movePoints(line, moved.get(i)!, dx, dy) : line)));
+  };
+
+  const up = () => {
+    const held = grip.current;
+    grip.current = null;
+    if (held && held.lines !== lines) void commitLines(shape.id, lines);
+  };
+
+  /** A point where the line was pressed twice. */
+  const insert = (event: { clientX: number; clientY: number }) => {
+    const { x, y } = placeAt(event);
+    const found = lines
+      .flatMap((line, i) => {
+        const on = nearestOnLine(line, x, y);
+        return on ? [{ ...on, line: i }] : [];
+      })
+      .sort((a, b) => a.distance - b.distance)[0];
+    if (!found || found.distance > REACH * pixel || nearestPoint({ x, y })) return;
+    const next = lines.map((line, i) => (i === found.line ? insertPoint(line, found.piece, found.t) : line));
+    outline.set({ points: [pointKey(found.line, found.piece + 1)] });
+    void commitLines(shape.id, next);
+  };
+
+  return (
+    <g data-points={lines.reduce((sum, { points }) => sum + points.length, 0)}>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the panel beside the view moves points by numbers */}
+      <rect
+        {...frame}
+        fill="transparent"
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={up}
+        onDoubleClick={insert}
+      />
+      <g className="pointer-events-none">
+        <path d={printPath(pathOfLines(lines), 6)} fill="none" className="stroke-tide" strokeWidth={1.5 * pixel} />
+        <Squares spots={spotsOf(lines, chosen, false)} pixel={pixel} isChosen={false} />
+        {[...chosen].flatMap(([line, indices]) =>
+          [...indices].map((index) => (
+            <Handles key={pointKey(line, index)} line={lines[line]} index={index} pixel={pixel} />
+          )),
+        )}
+        <Squares spots={spotsOf(lines, chosen, true)} pixel={pixel} isChosen />
+      </g>
+    </g>
+  );
+}
+
+/** Coordinates of the points that are chosen, or of those that are not, as a text: equal texts need no drawing. */
+function spotsOf(
+  lines: readonly PathLine[],
+  chosen: ReadonlyMap<number, ReadonlySet<number>>,
+  isChosen: boolean,
+): string {
+  return lines
+    .flatMap(({ points }, line) =>
+      points.flatMap(({ at }, i) => ((chosen.get(line)?.has(i) ?? false) === isChosen ? [`${at[0]},${at[1]}`] : [])),
+    )
+    .join(' ');
+}
+
+/** Thousands of points as one element. */
+const Squares = memo(function Squares({ spots, pixel, isChosen }: { spots: string; pixel: number; isChosen: boolean }) {
+  const side = 2 * HALF * pixel;
+  const d = spots
+    .split(' ')
+    .filter(Boolean)
+    .map((spot) => {
+      const [x, y] = spot.split(',').map(Number) as [number, number];
+      return `M${x - side / 2} ${y - side / 2}h${side}v${side}h${-side}z`;
+    })
+    .join('');
+  return <path d={d} className={`stroke-tide ${isChosen ? 'fill-tide' : 'fill-sheet'}`} strokeWidth={pixel} />;
+});
+
+function Handles({ line, index, pixel }: { line: PathLine | undefined; index: number; pixel: number }) {
+  const point = line?.points[index];
+  if (!point) return null;
+  return [point.into, point.out].map((spot, i) =>
+    spot ? (
+      <g key={i === 0 ? 'into' : 'out'} className="stroke-tide" strokeWidth={pixel}>
+        <line x1={point.at[0]} y1={point.at[1]} x2={spot[0]} y2={spot[1]} />
+        <circle cx={spot[0]} cy={spot[1]} r={HALF * pixel} className="fill-sheet" />
+      </g>
+    ) : null,
+  );
+}
+
+/**
+ * A move that keeps to one axis with Shift, and takes the side or the height of a point that stays where one comes near.
+ */
+function snapped(
+  lines: readonly PathLine[],
+  moved: ReadonlyMap<number, ReadonlySet<number>>,
+  dx: number,
+  dy: number,
+  isStraight: boolean,
+  reach: number,
+): [number, number] {
+  const straight: [number, number] = isStraight ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
+  const [first] = moved;
+  const lead = first && lines[first[0]]?.points[[...first[1]][0]!];
+  if (!lead) return straight;
+  const result = [...straight] as [number, number];
+  for (const axis of [0, 1] as const) {
+    if (result[axis] === 0) continue;
+    let least = reach;
+    for (const [l, { points }] of lines.entries()) {
+      for (const [i, { at }] of points.entries()) {
+        if (moved.get(l)?.has(i)) continue;
+        const off = at[axis] - (lead.at[axis] + straight[axis]);
+        if (Math.abs(off) < least) {
+          least = Math.abs(off);
+          result[axis] = straight[axis] + off;
+        }
+      }
+    }
+  }
+  return result;
+}
