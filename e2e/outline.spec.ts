@@ -138,7 +138,9 @@ test('outlines go out as SVG and DXF, read back the same', async ({ page }) => {
   }
 });
 
-test('a point is dragged, moved by numbers, made smooth and deleted; nothing else on the sheet moves', async ({ page }) => {
+test('a point is dragged, moved by numbers, made smooth and deleted; nothing else on the sheet moves', async ({
+  page,
+}) => {
   const trouble = troubleOn(page);
   const project = await (await page.request.post('/api/projects', { data: { name: 'Points' } })).json();
   await page.goto(`/projects/${project.id}/source`);
