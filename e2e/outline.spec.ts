@@ -116,7 +116,7 @@ test('faces between loose lines are picked and filled, and split along a line', 
   await expect(page.locator('[data-shape]')).toHaveCount(1);
   await page.getByRole('button', { name: 'all', exact: true }).click();
   await page.getByRole('button', { name: 'Split the chosen shapes along a line' }).click();
-  await drag(page, [0.5, 0.05], [0.52, 0.95]);
+  await drag(page, [0.5, 0.17], [0.52, 0.95]);
   await expect(page.getByText('1 shape split in two').first()).toBeVisible();
   await expect(page.locator('[data-shape]')).toHaveCount(2);
   await page.keyboard.press('Escape');
