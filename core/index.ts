@@ -21,7 +21,6 @@ export { membersOf, placedShapes } from './document/outlines.ts';
 export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
 export {
   assetsOf,
-  type DrawingSource,
   type Edge,
   EdgeSchema,
   emptyProject,

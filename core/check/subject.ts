@@ -1,6 +1,7 @@
 // subject.ts — the shapes of a drawing with what every check asks of them, computed once.
 import type { Drawing, Shape } from '../drawing.ts';
-import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
+import { roughSize } from '../outline/corners.ts';
+import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Bounds, Ring } from '../outline/types.ts';
 import { type Contour, contoursOf, pathOf } from '../path/cubic.ts';
 import { polylines } from '../path/flatten.ts';
@@ -31,8 +32,7 @@ export interface Subject {
 const CHORD_SHARE = 1e-4;
 
 export function subjectOf({ shapes, sheet }: Drawing): Subject {
-  const corners = boundsOf(shapes.map(({ path }) => Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))));
-  const size = (corners && longestSide(corners)) || 1;
+  const size = roughSize(shapes.map(({ path }) => path));
   const checked = shapes.flatMap((shape): CheckedShape[] => {
     const contours = contoursOf(shape.path).map((contour) => checkedContour(contour, CHORD_SHARE * size));
     const bounds = boundsOf(contours.map(({ ring }) => ring));

@@ -2,6 +2,7 @@
 import type { Shape } from '../drawing.ts';
 import { pointInRing } from '../outline/apart.ts';
 import { combine, combinedRegions, type Filled } from '../outline/combine.ts';
+import { roughSize } from '../outline/corners.ts';
 import { facesBetween } from '../outline/faces.ts';
 import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
@@ -82,12 +83,7 @@ export function separate(shapes: readonly Shape[], action: ActionOf<'separate'>,
 }
 
 const areaOf = (path: Path): number =>
-  flatten(path, sizeOf(path) / 2000).reduce((sum, ring) => sum + ringArea(ring), 0);
-
-function sizeOf(path: Path): number {
-  const bounds = boundsOf([Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))]);
-  return (bounds && longestSide(bounds)) || 1;
-}
+  flatten(path, roughSize([path]) / 2000).reduce((sum, ring) => sum + ringArea(ring), 0);
 
 /** Areas of the parts of a shape, largest first. */
 export function partAreas(shape: Shape): number[] {
@@ -120,7 +116,7 @@ export function faces(shapes: readonly Shape[], action: ActionOf<'faces'>, edit:
   if (!first) return { shapes, said: '' };
   const found = facesBetween(lines.map(({ path }) => path)).map((path) => ({
     path,
-    regions: regionsOf(flatten(path, sizeOf(path) / 2000), 'nonzero'),
+    regions: regionsOf(flatten(path, roughSize([path]) / 2000), 'nonzero'),
   }));
   const filled = action.places.flatMap(([x, y], i): Shape[] => {
     const face = found.find(({ regions }) =>

@@ -1,7 +1,8 @@
 // outlines.ts — outlines to the bytes of a file, curves kept, layers as groups; and the read-back, as for meshes.
 import type { Shape } from '../drawing.ts';
+import { roughSize } from '../outline/corners.ts';
 import { coverOf } from '../outline/cover.ts';
-import { boundsOf, longestSide, regionsArea, ringsOf } from '../outline/measure.ts';
+import { boundsOf, regionsArea, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { writeDxf } from './dxf/write.ts';
 import { type ExportFile, type ReadBack, type ReadBackRow, row, textRow } from './export.ts';
@@ -72,7 +73,7 @@ export function readBackOutlines(
 }
 
 function measured(shapes: readonly Shape[], scale: number) {
-  const size = longestSide(boundsOf(shapes.map(cornersOf)) ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 });
+  const size = roughSize(shapes.map(({ path }) => path));
   const regions = shapes.map((shape) => coverOf(shape, size / 5000));
   const bounds = boundsOf(regions.flatMap(ringsOf)) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   return {
@@ -82,5 +83,3 @@ function measured(shapes: readonly Shape[], scale: number) {
     area: regionsArea(regionsOf(regions.flatMap(ringsOf), 'nonzero')) * scale * scale,
   };
 }
-
-const cornersOf = ({ path }: Shape) => Float64Array.from(path.flatMap((segment) => segment.slice(1) as number[]));

@@ -4,6 +4,7 @@ import bidiFactory from 'bidi-js';
 import type { Drawing, Shape } from '../drawing.ts';
 import type { Warning } from '../errors.ts';
 import { combine, type Filled } from '../outline/combine.ts';
+import { roughSize } from '../outline/corners.ts';
 import { boundsOf } from '../outline/measure.ts';
 import { at, contoursOf, directionAt, type Piece } from '../path/cubic.ts';
 import { flatten } from '../path/flatten.ts';
@@ -261,7 +262,7 @@ function frameOn({ pieces, lengths, length }: Way, place: number, half: number, 
 
 /** Letters whose outlines overlap become one; contours of one letter that overlap are united. */
 function united(placed: readonly Placed[]): Placed[] {
-  const boxes = placed.map(({ path }) => boundsOf(flatten(path, 1e-2 * sizeOf(path))));
+  const boxes = placed.map(({ path }) => boundsOf(flatten(path, 1e-2 * roughSize([path]))));
   const root = placed.map((_, i) => i);
   const find = (i: number): number => (root[i] === i ? i : find(root[i]!));
   for (const [i, a] of boxes.entries()) {
@@ -289,11 +290,6 @@ function united(placed: readonly Placed[]): Placed[] {
       .map(({ text }) => text)
       .join(''),
   }));
-}
-
-function sizeOf(path: Path): number {
-  const bounds = boundsOf([Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))]);
-  return bounds ? Math.max(bounds.maxX - bounds.minX, bounds.maxY - bounds.minY, 1e-9) : 1;
 }
 
 /** In reading order. An id is the letter and how often it has come before, so that it survives changes elsewhere. */

@@ -6,16 +6,19 @@ import {
   type Cubic,
   contoursOf,
   cutCubic,
+  isPoint,
   linePiece,
   nearestParameter,
   type Piece,
+  pathOf,
   slopeAt,
 } from '../path/cubic.ts';
 import { chordPoints } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { fillRegions, type GridFill, type GridPath, type GridPoint, type GridRegion } from './arrangement.ts';
+import { cornersOf, roughSize } from './corners.ts';
 import { type Grid, gridFor, toGrid } from './grid.ts';
-import { boundsOf, longestSide, ringArea, ringLength } from './measure.ts';
+import { ringArea, ringLength } from './measure.ts';
 import { SegmentGrid } from './segment-grid.ts';
 
 export const COMBINATIONS = ['union', 'subtract', 'intersect', 'exclude'] as const;
@@ -120,10 +123,8 @@ export class Tracks {
 
   /** @param areClosed whether open contours are taken as closed, as fill does */
   constructor(paths: readonly Path[], areClosed = true) {
-    const corners = paths.map((path) => Float64Array.from(path.flatMap((s) => s.slice(1) as number[])));
-    const bounds = boundsOf(corners);
-    this.tolerance = CHORD_SHARE * ((bounds && longestSide(bounds)) || 1);
-    this.grid = gridFor(corners);
+    this.tolerance = CHORD_SHARE * roughSize(paths);
+    this.grid = gridFor(paths.map(cornersOf));
     const chords: number[] = [];
     for (const path of paths) {
       const contours = contoursOf(areClosed ? closedPath(path) : path);
@@ -179,12 +180,7 @@ export class Tracks {
     const kept = this.withoutFlatCorners(drawn, runs);
     const first = kept[0];
     if (!first || (kept.length < 3 && kept.every(({ isLine }) => isLine))) return [];
-    const segments = kept.map(
-      ({ isLine, cubic: [, , x1, y1, x2, y2, x3, y3] }): Segment =>
-        isLine ? ['L', x3, y3] : ['C', x1, y1, x2, y2, x3, y3],
-    );
-    if (segments.at(-1)![0] === 'L') segments.pop();
-    return [['M', first.cubic[0], first.cubic[1]], ...segments, ['Z']];
+    return pathOf([{ start: [first.cubic[0], first.cubic[1]], pieces: kept, isClosed: true }]);
   }
 
   /** Neighbouring edges of one piece, together. */
@@ -336,10 +332,6 @@ function closedPath(path: Path): Path {
     const isLast = i + 1 === path.length || path[i + 1]![0] === 'M';
     return isLast && segment[0] !== 'Z' ? [segment, ['Z']] : [segment];
   });
-}
-
-function isPoint({ cubic }: Piece): boolean {
-  return cubic.every((v, i) => v === cubic[(i % 2) as 0 | 1]);
 }
 
 function joinedLine({ cubic: a }: Piece, { cubic: b }: Piece): Piece {

@@ -3,7 +3,8 @@ import { flatten } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { enclosedFaces } from './arrangement.ts';
 import { Tracks } from './combine.ts';
-import { boundsOf, longestSide } from './measure.ts';
+import { roughSize } from './corners.ts';
+import { boundsOf } from './measure.ts';
 import type { Ring } from './types.ts';
 
 /**
@@ -20,9 +21,7 @@ const HEIGHTS = [0.5, 0.37, 0.63, 0.21, 0.79, 0.11, 0.89];
 
 /** A place inside a closed path (even-odd), well away from its boundary along one level line; null for nothing. */
 export function placeInside(path: Path): [x: number, y: number] | null {
-  const corners = boundsOf([Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))]);
-  if (!corners) return null;
-  const rings = flatten(path, (longestSide(corners) || 1) / 1000);
+  const rings = flatten(path, roughSize([path]) / 1000);
   const bounds = boundsOf(rings);
   if (!bounds) return null;
   let best: { place: [number, number]; width: number } | null = null;

@@ -36,6 +36,9 @@ export const linePiece = (x0: number, y0: number, x3: number, y3: number): Piece
   cubic: lineCubic(x0, y0, x3, y3),
 });
 
+/** Whether a piece has both ends and handles in one place. */
+export const isPoint = ({ cubic }: Piece): boolean => cubic.every((v, i) => v === cubic[(i % 2) as 0 | 1]);
+
 /** One coordinate (0 for x, 1 for y) at parameter t. */
 export function at(c: Cubic, axis: 0 | 1, t: number): number {
   const u = 1 - t;

@@ -6,6 +6,7 @@ import {
   type Cubic,
   contoursOf,
   directionAt,
+  isPoint,
   linePiece,
   type Piece,
   pathOf,
@@ -30,7 +31,7 @@ export function refit(path: Path, tolerance: number): Path {
 }
 
 function refitContour(contour: Contour, tolerance: number): Contour {
-  const pieces = contour.pieces.filter(({ cubic }) => cubic.some((v, i) => v !== cubic[(i % 2) as 0 | 1]));
+  const pieces = contour.pieces.filter((piece) => !isPoint(piece));
   if (pieces.length === 0) return contour;
   const isCorner = (i: number) => {
     const [out, into] = [directionAt(pieces.at(i - 1)!.cubic, 1), directionAt(pieces[i]!.cubic, 0)];

@@ -94,6 +94,13 @@ export function outlineSource(project: Project, selected = useScreen.getState().
   return project.sources.find(({ id }) => id === wanted) ?? project.sources[0] ?? null;
 }
 
+/** The open document and the source in it that is worked on; null where there is none. */
+function inHand(): { project: Project; source: Source } | null {
+  const project = useProject.getState().history?.present;
+  const source = project && outlineSource(project);
+  return source ? { project, source } : null;
+}
+
 // --- the view and the check follow the document ---------------------------------------------------------------------
 
 let isWatched = false;
@@ -219,9 +226,9 @@ function changeEdits(
 }
 
 async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture: string | null): Promise<void> {
-  const project = useProject.getState().history?.present;
-  const source = project && outlineSource(project);
-  if (!project || !source) return;
+  const current = inHand();
+  if (!current) return;
+  const { project, source } = current;
   const edits = change(source.edits);
   const { selected } = useScreen.getState();
   const target = project.layers.find(({ id, source: of }) => selected.includes(id) && of === source.id)?.id ?? null;
@@ -248,9 +255,9 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
 export async function takeTool(tool: OutlineTool): Promise<void> {
   const next = get().tool === tool ? 'choose' : tool;
   set({ tool: next, faces: [], picked: [], points: [], failure: null });
-  const project = useProject.getState().history?.present;
-  const source = project && outlineSource(project);
-  if (next !== 'faces' || !project || !source) return;
+  const current = inHand();
+  if (next !== 'faces' || !current) return;
+  const { project, source } = current;
   const outcome = await geometry((api) => api.faces(project, source.id, get().chosen));
   if (get().tool !== 'faces') return;
   if (!outcome.ok) set({ failure: outcome.error.message });
@@ -286,22 +293,30 @@ export function commitLines(shape: string, lines: readonly PathLine[]): Promise<
 /** Decimals of coordinates in the document. */
 const DIGITS = 6;
 
+/** Changes the lines with chosen points; a line that is left without points goes. */
+export function changePoints(change: (line: PathLine, which: ReadonlySet<number>) => PathLine): void {
+  const { chosen, points, view } = get();
+  const shape = view?.shapes.find(({ id }) => id === chosen[0]);
+  if (!shape || points.length === 0) return;
+  const byLine = pointsByLine(points);
+  const lines = linesOf(parsePath(shape.d).path).map((line, i) => {
+    const which = byLine.get(i);
+    return which ? change(line, which) : line;
+  });
+  void commitLines(
+    shape.id,
+    lines.filter((line) => line.points.length > 0),
+  );
+}
+
 /** Removes the chosen points, or else the chosen shapes, where outlines are being worked on. */
 export function removeChosen(): void {
-  const { chosen, tool, points, view } = get();
-  const shape = view?.shapes.find(({ id }) => id === chosen[0]);
-  if (isWatched && tool === 'points' && shape) {
-    const byLine = pointsByLine(points);
-    const lines = linesOf(parsePath(shape.d).path).map((line, i) => removePoints(line, byLine.get(i) ?? new Set()));
+  const { chosen, tool } = get();
+  if (!isWatched || chosen.length === 0) return;
+  if (tool === 'points') {
+    changePoints(removePoints);
     set({ points: [] });
-    if (points.length > 0)
-      void commitLines(
-        shape.id,
-        lines.filter((line) => line.points.length > 0),
-      );
-    return;
-  }
-  if (isWatched && chosen.length > 0) void act({ do: 'remove', shapes: [...chosen] });
+  } else void act({ do: 'remove', shapes: [...chosen] });
 }
 
 /** Fills the faces that were picked. */
@@ -314,9 +329,9 @@ export async function fillPicked(colour: string, keepsLines: boolean): Promise<v
 
 /** Bodies and small marks as two shapes, and two layers: the marks get one of their own. */
 export async function separateMarks(shapes: readonly string[]): Promise<void> {
-  const project = useProject.getState().history?.present;
-  const source = project && outlineSource(project);
-  if (!project || !source) return;
+  const current = inHand();
+  if (!current) return;
+  const { project, source } = current;
   const limit = await geometry((api) => api.smallParts(project, source.id, shapes));
   if (!limit.ok || limit.value === null) {
     set({
@@ -337,9 +352,9 @@ export async function separateMarks(shapes: readonly string[]): Promise<void> {
 
 /** Moves shapes into another layer of their source; null makes one for them, built like the first one's. */
 export function moveTo(shapes: readonly string[], target: string | null): void {
-  const project = useProject.getState().history?.present;
-  const source = project && outlineSource(project);
-  if (!project || !source) return;
+  const current = inHand();
+  if (!current) return;
+  const { project, source } = current;
   const home = project.layers.find(({ members }) => members.includes(shapes[0]!));
   const id = target ?? crypto.randomUUID();
   const fresh =
@@ -363,9 +378,9 @@ export async function showPreview(action: EditAction | null): Promise<void> {
     set({ preview: null });
     return;
   }
-  const project = useProject.getState().history?.present;
-  const source = project && outlineSource(project);
-  if (!project || !source) return;
+  const current = inHand();
+  if (!current) return;
+  const { project, source } = current;
   const outcome = await geometry((api) => api.preview(project, source.id, action));
   if (number === previews && outcome.ok) set({ preview: outcome.value });
 }

@@ -330,9 +330,8 @@ const api = {
   /** A text set otherwise, its edits made again, and its layers as they follow. */
   async reletter(project: Project, id: string, lettering: Lettering): Promise<Outcome<EditedSource>> {
     return attemptLater(async () => {
-      await fetchSources(project);
+      const source = await readySource(project, id);
       await loadFonts(lettering.font, fetchFont);
-      const source = sourceOf(project, id);
       if (source.kind !== 'lettering') throw new GeometryError('unknown-id', `“${source.name}” is not a text.`);
       const next: Source = { ...source, lettering, name: textName(lettering.text) };
       const [before, after] = [evaluator.drawing(source), evaluator.drawing(next)];
@@ -344,8 +343,7 @@ const api = {
   /** The shapes of a source as its edits leave them; null when the caller has those of this key. */
   async outlineView(project: Project, id: string, known: string | null): Promise<Outcome<OutlineView | null>> {
     return attemptLater(async () => {
-      await fetchSources(project);
-      const source = sourceOf(project, id);
+      const source = await readySource(project, id);
       const key = drawingKey(source);
       if (key === known) return null;
       const { drawing, outcomes } = evaluator.edited(source);
@@ -356,8 +354,7 @@ const api = {
   /** What would trouble a build of a source; shapes that are switched off trouble nobody. */
   async check(project: Project, id: string, report: Report): Promise<Outcome<readonly Finding[]>> {
     return attemptLater(async () => {
-      await fetchSources(project);
-      const source = sourceOf(project, id);
+      const source = await readySource(project, id);
       return checkOutlines(evaluator.drawing(source), switchedOff(project, source), report);
     });
   },
@@ -374,8 +371,7 @@ const api = {
     report: Report,
   ): Promise<Outcome<EditedSource & { readonly outcomes: readonly EditOutcome[] }>> {
     return attemptLater(async () => {
-      await fetchSources(project);
-      const source = sourceOf(project, id);
+      const source = await readySource(project, id);
       const before = evaluator.drawing(source);
       const { drawing: after, outcomes } = evaluator.edited({ ...source, edits: [...edits] }, report);
       return { ...changeEdits(project, source, edits, before, after, arrangeFor(project), target), outcomes };
@@ -385,8 +381,7 @@ const api = {
   /** What an action would change: shapes that go, and those that come in their place. */
   async preview(project: Project, id: string, action: EditAction): Promise<Outcome<Preview>> {
     return attemptLater(async () => {
-      await fetchSources(project);
-      const source = sourceOf(project, id);
+      const source = await readySource(project, id);
       const before = new Set(evaluator.drawing(source).shapes);
       const edit: Edit = { id: 'preview', on: true, action };
       const { drawing, outcomes } = evaluator.edited({ ...source, edits: [...source.edits, edit] });
@@ -402,9 +397,9 @@ const api = {
   /** Faces that shapes enclose together, each with a place inside it. */
   async faces(project: Project, id: string, shapes: readonly string[]): Promise<Outcome<readonly Face[]>> {
     return attemptLater(async () => {
-      await fetchSources(project);
+      const source = await readySource(project, id);
       const wanted = new Set(shapes);
-      const lines = evaluator.drawing(sourceOf(project, id)).shapes.filter((shape) => wanted.has(shape.id));
+      const lines = evaluator.drawing(source).shapes.filter((shape) => wanted.has(shape.id));
       return facesBetween(lines.map(({ path }) => path)).flatMap((path) => {
         const place = placeInside(path);
         return place ? [{ d: printPath(path, DIGITS), place }] : [];
@@ -415,9 +410,9 @@ const api = {
   /** Where the parts of shapes fall into bodies and small marks; null where they do not. */
   async smallParts(project: Project, id: string, shapes: readonly string[]): Promise<Outcome<number | null>> {
     return attemptLater(async () => {
-      await fetchSources(project);
+      const source = await readySource(project, id);
       const wanted = new Set(shapes);
-      const drawing = evaluator.drawing(sourceOf(project, id));
+      const drawing = evaluator.drawing(source);
       return smallPartLimit(drawing.shapes.flatMap((shape) => (wanted.has(shape.id) ? partAreas(shape) : [])));
     });
   },
@@ -470,7 +465,9 @@ Comlink.expose(api);
 
 type Report = (share: number) => void;
 
-function sourceOf(project: Project, id: string): Source {
+/** A source, with everything fetched that the project is made from. */
+async function readySource(project: Project, id: string): Promise<Source> {
+  await fetchSources(project);
   const source = project.sources.find((known) => known.id === id);
   if (!source) throw new GeometryError('unknown-id', `There is no source ${id} in this project.`);
   return source;

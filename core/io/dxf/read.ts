@@ -3,6 +3,7 @@
 import type { Box, Drawing, LeftOut, Shape } from '../../drawing.ts';
 import { GeometryError, type Warning } from '../../errors.ts';
 import { isInside } from '../../outline/apart.ts';
+import { roughSize } from '../../outline/corners.ts';
 import { gapsBetween, joinEnds, looseEnds } from '../../outline/ends.ts';
 import { boundsOf, longestSide, ringArea } from '../../outline/measure.ts';
 import { roundStroke } from '../../outline/stroke.ts';
@@ -101,7 +102,7 @@ class DxfReader {
     // The sheet has y down.
     const flipped = this.curves.map((curve) => ({ ...curve, path: transformPath(curve.path, scaling(1, -1)) }));
     const bounds = boundsOf(
-      flipped.flatMap(({ path }) => polylines(path, 1e-2 * sizeOf(path)).map(({ points }) => points)),
+      flipped.flatMap(({ path }) => polylines(path, 1e-2 * roughSize([path])).map(({ points }) => points)),
     );
     const { minX, minY, maxX, maxY } = bounds!;
     const sheet: Box = { x: minX, y: minY, width: maxX - minX, height: maxY - minY };
@@ -551,11 +552,6 @@ function isFinitePath(path: Path): boolean {
   return path.every((segment) => segment.slice(1).every((v) => Math.abs(v as number) <= 1e12));
 }
 
-function sizeOf(path: Path): number {
-  const bounds = boundsOf([Float64Array.from(path.flatMap((s) => s.slice(1) as number[]))]);
-  return (bounds && longestSide(bounds)) || 1;
-}
-
 const shapeOf = ({ id, name, layer, colour }: Curve, path: Path): Shape => ({
   id,
   name,
@@ -581,7 +577,7 @@ function groupsOf(curves: readonly Curve[]): Curve[][] {
 /** Outlines with those that lie directly inside them as holes; what lies inside a hole is an outline again. */
 function nested(outlines: readonly { curve: Curve; contour: Contour }[]): Shape[] {
   const rings = outlines.map(
-    ({ contour }): Ring => flatten(pathOf([contour]), sizeOf(pathOf([contour])) / 500)[0] ?? new Float64Array(),
+    ({ contour }): Ring => flatten(pathOf([contour]), roughSize([pathOf([contour])]) / 500)[0] ?? new Float64Array(),
   );
   const order = rings.map((_, i) => i).filter((i) => rings[i]!.length > 0);
   order.sort((i, j) => Math.abs(ringArea(rings[j]!)) - Math.abs(ringArea(rings[i]!)));

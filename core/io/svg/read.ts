@@ -6,7 +6,6 @@ import { type Stroke, scaledStroke } from '../../outline/stroke.ts';
 import { multiply, transformPath, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
 import { lengthToMm, lengthToPx, parseLength } from '../../units.ts';
-import { recentred } from '../recentre.ts';
 import { Stylesheet, visit } from './css.ts';
 import { type Colour, meanColour, parseColour, type Stop } from './paint.ts';
 import { SHAPE_NAMES, shapePath, type Viewport } from './shapes.ts';
@@ -154,7 +153,7 @@ class SvgReader {
     if (declared.get('display') !== 'none') this.children(this.root, place);
     const leftOut = [...this.leftOut].map(([what, entry]) => ({ what, ...entry }));
     if (this.shapes.length === 0) throw this.nothing(leftOut);
-    return recentred({ shapes: this.shapes, sheet, mmPerUnit, leftOut, warnings: this.warnings });
+    return { shapes: this.shapes, sheet, mmPerUnit, leftOut, warnings: this.warnings };
   }
 
   private rootSize() {

@@ -20,6 +20,7 @@ import type { EditAction, Source } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatCount } from '../../format.ts';
 import { connected, isOn, layersByShape, ofColour, upToSize } from '../../outline/choosing.ts';
@@ -82,14 +83,6 @@ function ChooseMore({ source, shapes }: { source: Source; shapes: readonly Outli
           </TextButton>
         ))}
     </p>
-  );
-}
-
-function TextButton({ onClick, children }: { onClick: () => void; children: string }) {
-  return (
-    <button type="button" className="rounded-edge text-tide underline-offset-2 hover:underline" onClick={onClick}>
-      {children}
-    </button>
   );
 }
 

@@ -6,18 +6,23 @@ import {
   makeSmooth,
   movePoints,
   openAt,
-  type PathLine,
   parsePath,
-  removePoints,
   type Source,
   straighten,
 } from '../../../core/index.ts';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
-import { commitLines, outline, pointsByLine, takeTool, useOutline } from '../../store/outline.ts';
+import {
+  changePoints,
+  commitLines,
+  outline,
+  pointsByLine,
+  removeChosen,
+  takeTool,
+  useOutline,
+} from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
-
-type Change = (line: PathLine, which: ReadonlySet<number>) => PathLine;
 
 export function PointsPanel({ source }: { source: Source }) {
   const unit = useDocumentPart((document) => document.unit);
@@ -32,13 +37,6 @@ export function PointsPanel({ source }: { source: Source }) {
   }
   const lines = linesOf(parsePath(shape.d).path);
   const byLine = pointsByLine(points);
-  const change = (how: Change) => {
-    const next = lines.map((line, i) => (byLine.has(i) ? how(line, byLine.get(i)!) : line));
-    void commitLines(
-      shape.id,
-      next.filter((line) => line.points.length > 0),
-    );
-  };
   const [only] = byLine;
   const single = points.length === 1 && only ? lines[only[0]]?.points[[...only[1]][0]!] : undefined;
   const isAnyOpen = lines.some((line) => !line.isClosed && line.points.length > 1);
@@ -46,7 +44,7 @@ export function PointsPanel({ source }: { source: Source }) {
     if (!single) return;
     const target = axis === 0 ? v / source.scale + source.origin[0] : source.origin[1] - v / source.scale;
     const by = target - single.at[axis];
-    change((line, which) => movePoints(line, which, axis === 0 ? by : 0, axis === 1 ? by : 0));
+    changePoints((line, which) => movePoints(line, which, axis === 0 ? by : 0, axis === 1 ? by : 0));
   };
   return (
     <Panel title="Points" aside={<span className="figure text-quiet">{`${points.length} of ${shape.points}`}</span>}>
@@ -57,26 +55,22 @@ export function PointsPanel({ source }: { source: Source }) {
         </p>
       ) : (
         <p className="flex flex-wrap gap-x-3 gap-y-1 text-sm">
-          <Do words="smooth" onClick={() => change(makeSmooth)} />
-          <Do words="corner" onClick={() => change(makeCorners)} />
-          <Do
-            words="straight after it"
-            onClick={() => change((line, which) => [...which].reduce((made, i) => straighten(made, i), line))}
-          />
-          <Do
-            words="open here"
+          <TextButton onClick={() => changePoints(makeSmooth)}>smooth</TextButton>
+          <TextButton onClick={() => changePoints(makeCorners)}>corner</TextButton>
+          <TextButton
+            onClick={() => changePoints((line, which) => [...which].reduce((made, i) => straighten(made, i), line))}
+          >
+            straight after it
+          </TextButton>
+          <TextButton
             onClick={() => {
-              change((line, which) => openAt(line, [...which][0]!));
+              changePoints((line, which) => openAt(line, [...which][0]!));
               outline.set({ points: [] });
             }}
-          />
-          <Do
-            words="delete"
-            onClick={() => {
-              change(removePoints);
-              outline.set({ points: [] });
-            }}
-          />
+          >
+            open here
+          </TextButton>
+          <TextButton onClick={removeChosen}>delete</TextButton>
         </p>
       )}
       {single && (
@@ -102,20 +96,12 @@ export function PointsPanel({ source }: { source: Source }) {
       )}
       {isAnyOpen && (
         <p className="text-sm">
-          <Do words="close the line" onClick={() => void commitLines(shape.id, lines.map(closeLine))} />
+          <TextButton onClick={() => void commitLines(shape.id, lines.map(closeLine))}>close the line</TextButton>
         </p>
       )}
       <p className="mt-2 text-sm">
-        <Do words="Done" onClick={() => void takeTool('choose')} />
+        <TextButton onClick={() => void takeTool('choose')}>Done</TextButton>
       </p>
     </Panel>
-  );
-}
-
-function Do({ words, onClick }: { words: string; onClick: () => void }) {
-  return (
-    <button type="button" className="rounded-edge text-tide underline-offset-2 hover:underline" onClick={onClick}>
-      {words}
-    </button>
   );
 }
