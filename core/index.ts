@@ -37,7 +37,7 @@ export {
 } from './document/schema.ts';
 export type { Drawing, LeftOut, Shape } from './drawing.ts';
 export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
-export type { Action as EditAction, ActionOf as EditActionOf, Edit, Opening, Wall } from './edits/schema.ts';
+export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
 export { type ErrorCode, GeometryError, type Warning } from './errors.ts';
 export { DXF_LIMITS, isDxf } from './io/dxf/tags.ts';
@@ -83,9 +83,28 @@ export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, p
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { facesBetween, placeInside } from './outline/faces.ts';
 export { regionsArea, ringsOf } from './outline/measure.ts';
-export type { Stroke } from './outline/stroke.ts';
+export {
+  heldTo,
+  SnapField,
+  type SnapKind,
+  type Snapped,
+  type SnapQuery,
+  type SnapWishes,
+  snapPieces,
+} from './outline/snap.ts';
+export { CAPS, JOINS, roundStroke, type Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
+export {
+  draggedBox,
+  ellipseIn,
+  lineToContinue,
+  rectanglePath,
+  reversedLine,
+  type Span,
+  withCorner,
+  withPull,
+} from './path/figures.ts';
 export { parsePath } from './path/parse.ts';
 export {
   closeLine,
@@ -119,6 +138,10 @@ export { greyOf, histogramOf, INKS, type Ink } from './picture/grey.ts';
 export { type Action, prepare, type Step, unprepared } from './picture/prepare.ts';
 export { otsu } from './picture/steps/threshold.ts';
 export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts';
+export { moveNode, nearestOnWalls, type OnWall, wallsAlong } from './plan/edit.ts';
+export { findWalls, type PlanParts, type WallLimits } from './plan/find.ts';
+export { meeting, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/outline.ts';
+export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
 export * from './protocol/http.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';

@@ -8,9 +8,8 @@ import { flatten } from '../path/flatten.ts';
 import { printPath } from '../path/print.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
 import { applyEdit, type Edited } from './apply.ts';
-import type { Action, Wall } from './schema.ts';
+import type { Action } from './schema.ts';
 import { partAreas, smallPartLimit } from './split.ts';
-import { wallOutline } from './walls.ts';
 
 const edited = (drawing: Drawing, ...actions: Action[]): Edited =>
   actions.reduce<Edited>((state, action, i) => applyEdit(state, { id: `e${i + 1}`, on: true, action }), {
@@ -205,73 +204,5 @@ describe('simplifying', () => {
       tolerance: 0.1,
     });
     expect(printPath(shape!.path)).toBe('M0 0L10 0L10 10L0 10Z');
-  });
-});
-
-describe('walls', () => {
-  const wall = (points: [number, number][], thickness: number, extra: Partial<Wall> = {}): Wall => ({
-    id: 'w',
-    points,
-    isClosed: false,
-    thickness,
-    openings: [],
-    ...extra,
-  });
-  const planArea = (...walls: Wall[]) => area({ ...filledShape('x', ''), path: wallOutline(walls) });
-
-  it('round a room cover its outside less its inside', () => {
-    const room = wall(
-      [
-        [0, 0],
-        [6, 0],
-        [6, 4],
-        [0, 4],
-      ],
-      0.4,
-      { isClosed: true },
-    );
-    expect(planArea(room)).toBeCloseTo(6.4 * 4.4 - 5.6 * 3.6, 5);
-  });
-
-  it('that end on each other fill corners and T-junctions once', () => {
-    // Four walls drawn one by one, and one that ends on the middle line of another.
-    const sides: [number, number][][] = [
-      [
-        [0, 0],
-        [6, 0],
-      ],
-      [
-        [6, 0],
-        [6, 4],
-      ],
-      [
-        [6, 4],
-        [0, 4],
-      ],
-      [
-        [0, 4],
-        [0, 0],
-      ],
-      [
-        [3, 0],
-        [3, 4],
-      ],
-    ];
-    const inner = 0.4 * 3.6;
-    expect(planArea(...sides.map((points) => wall(points, 0.4)))).toBeCloseTo(6.4 * 4.4 - 5.6 * 3.6 + inner, 5);
-  });
-
-  it('are cut where an opening is', () => {
-    const door = { id: 'd', kind: 'door' as const, piece: 0, at: 0.5, width: 0.9, sill: 0, head: 2.1 };
-    const whole = wall(
-      [
-        [0, 0],
-        [6, 0],
-      ],
-      0.3,
-    );
-    expect(planArea(whole) - planArea({ ...whole, openings: [door] })).toBeCloseTo(0.9 * 0.3, 5);
-    // An opening on a piece that is not there any more cuts nothing.
-    expect(planArea({ ...whole, openings: [{ ...door, piece: 4 }] })).toBeCloseTo(planArea(whole), 9);
   });
 });

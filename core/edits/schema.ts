@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { COMBINATIONS } from '../outline/combine.ts';
 import { CAPS, JOINS } from '../outline/stroke.ts';
+import { WallSchema } from '../plan/schema.ts';
 
 /** Places and lengths of edits are in user units of their source, y down. */
 const coordinate = z.number().min(-1e9).max(1e9);
@@ -29,30 +30,6 @@ export const DrawnSchema = z.object({
   colour: ColourSchema,
   /** Null for a filled shape. */
   stroke: StrokeSchema.nullable(),
-});
-
-export const OpeningSchema = z.object({
-  id: z.string().min(1).max(60),
-  kind: z.enum(['door', 'window']),
-  /** Number of the piece of its wall, and where on it the middle lies: 0 at its start, 1 at its end. */
-  piece: z.int().min(0).max(10_000),
-  at: z.number().min(0).max(1),
-  width: z.number().min(1e-9).max(1e9),
-  /** Heights above the floor. */
-  sill: size,
-  head: size,
-});
-
-export const WallSchema = z.object({
-  id: z.string().min(1).max(60),
-  /** Middle line. */
-  points: z
-    .array(z.tuple([coordinate, coordinate]))
-    .min(2)
-    .max(10_000),
-  isClosed: z.boolean(),
-  thickness: z.number().min(1e-9).max(1e9),
-  openings: z.array(OpeningSchema).max(1000),
 });
 
 export const ActionSchema = z.discriminatedUnion('do', [
@@ -113,5 +90,3 @@ export const EditSchema = z.object({ id: z.string().min(1).max(60), on: z.boolea
 export type Action = z.infer<typeof ActionSchema>;
 export type ActionOf<K extends Action['do']> = Extract<Action, { do: K }>;
 export type Edit = z.infer<typeof EditSchema>;
-export type Wall = z.infer<typeof WallSchema>;
-export type Opening = z.infer<typeof OpeningSchema>;

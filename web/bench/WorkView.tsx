@@ -33,6 +33,7 @@ export function WorkView() {
   const pictures = useDocumentPart(({ sources }) => sources);
   const wanted = useSourceView((state) => state.source);
   const picture = station === 'source' ? pictureOf(pictures, wanted) : null;
+  const outlines = useOutlineSource(station);
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
@@ -46,7 +47,7 @@ export function WorkView() {
         )}
         {split > 0 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
-            <FlatDesk station={station} picture={picture} />
+            <FlatDesk outlines={outlines} picture={picture} />
           </div>
         )}
         {isEmpty && <EmptySheet />}
@@ -58,12 +59,7 @@ export function WorkView() {
           />
         )}
         {!isEmpty && (
-          <ViewTools
-            isFlatStation={isFlatStation}
-            split={split}
-            picture={picture !== null}
-            isOutline={station === 'outline'}
-          />
+          <ViewTools isFlatStation={isFlatStation} split={split} picture={picture !== null} outlines={outlines} />
         )}
       </main>
     </DropTarget>
@@ -71,14 +67,18 @@ export function WorkView() {
 }
 
 /** What lies flat: the picture that is traced, the outlines that are edited, or all of the sheet. */
-function FlatDesk({ station, picture }: { station: string; picture: PictureSource | null }) {
+function FlatDesk({ outlines, picture }: { outlines: Source | null; picture: PictureSource | null }) {
+  if (picture) return <PictureDesk key={picture.id} source={picture} />;
+  return outlines ? <OutlineDesk key={outlines.id} source={outlines} /> : <FlatView />;
+}
+
+/** The source whose outlines are worked on, at the station for that. */
+function useOutlineSource(station: string): Source | null {
   const document = useDocumentPart((present) => present);
   // Which source it is hangs on the selection too.
   useScreen((state) => state.selected);
   useOutline((state) => state.source);
-  const source = station === 'outline' ? outlineSource(document) : null;
-  if (picture) return <PictureDesk key={picture.id} source={picture} />;
-  return source ? <OutlineDesk key={source.id} source={source} /> : <FlatView />;
+  return station === 'outline' ? outlineSource(document) : null;
 }
 
 /** The picture that is worked on: the one chosen, else the first; null where the chosen source is none. */
@@ -104,10 +104,10 @@ interface ViewToolsProps {
   isFlatStation: boolean;
   split: number;
   picture: boolean;
-  isOutline: boolean;
+  outlines: Source | null;
 }
 
-function ViewTools({ isFlatStation, split, picture, isOutline }: ViewToolsProps) {
+function ViewTools({ isFlatStation, split, picture, outlines }: ViewToolsProps) {
   const { ground, wire, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
@@ -132,7 +132,7 @@ function ViewTools({ isFlatStation, split, picture, isOutline }: ViewToolsProps)
         </>
       )}
       {picture && <PictureTools />}
-      {isOutline && <OutlineTools />}
+      {outlines && <OutlineTools isPicture={outlines.kind === 'picture'} />}
       <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"

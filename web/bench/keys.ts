@@ -1,6 +1,7 @@
 // keys.ts — what the keyboard does on the bench; the help dialog shows this very list.
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { finishLine, takePointBack } from '../store/drawing.ts';
 import { putDown, removeChosen } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
 import { redoChange, saveNow } from '../store/project.ts';
@@ -12,7 +13,7 @@ interface BenchKey {
   /** As people write it. */
   readonly shown: string;
   readonly does: string;
-  readonly act: () => void;
+  readonly act: () => unknown;
 }
 
 const lookKey = (direction: Direction, i: number): BenchKey => ({
@@ -32,9 +33,10 @@ export const BENCH_KEYS: readonly BenchKey[] = [
   {
     keys: 'delete, backspace',
     shown: 'Del',
-    does: 'Remove the chosen shapes, at the Outline station',
-    act: removeChosen,
+    does: 'Remove the chosen shapes or points, or take back the last point drawn',
+    act: () => takePointBack() || removeChosen(),
   },
+  { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: finishLine },
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
 
@@ -53,6 +55,7 @@ function nextSplit(): void {
 }
 
 function clear(): void {
+  if (finishLine()) return;
   putDown();
   screen.select([]);
   screen.pointAt(null);

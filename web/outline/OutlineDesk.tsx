@@ -3,14 +3,16 @@
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Layer, Source } from '../../core/index.ts';
 import { strokeAttributes } from '../bench/stroke.ts';
-import { act, isVisible, outline, toggleShape, useOutline } from '../store/outline.ts';
+import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
 import { areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
+import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
+import { Overlay, Underlay } from './Underlay.tsx';
 
 interface Drag {
   readonly kind: 'move' | 'choose';
@@ -94,8 +96,9 @@ export function OutlineDesk({ source }: { source: Source }) {
       }}
       onPointerUp={finish}
     >
+      {eye && source.kind === 'picture' && <Underlay source={source} frame={frame} pixel={pixel} />}
       {eye && (
-        <svg className="size-full" viewBox={viewBox} role="img" aria-label="Outlines, to be worked on">
+        <svg className="absolute inset-0 size-full" viewBox={viewBox} role="img" aria-label="Outlines, to be worked on">
           {/* biome-ignore lint/a11y/noStaticElementInteractions: Escape and the list beside the view do the same */}
           <rect
             {...frame}
@@ -113,6 +116,7 @@ export function OutlineDesk({ source }: { source: Source }) {
                 isOff={!isOn(shape.id, layerOf)}
                 isChosen={isChosen.has(shape.id)}
                 isGone={isGone.has(shape.id)}
+                isBare={BARE.includes(tool)}
                 offset={offset}
                 pixel={pixel}
                 wasDragged={wasDragged}
@@ -132,13 +136,21 @@ export function OutlineDesk({ source }: { source: Source }) {
           ))}
           <FindingMarks pixel={pixel} />
           <FaceMarks pixel={pixel} />
-          {edited && <PointMarks key={edited.id} shape={edited} pixel={pixel} frame={frame} placeAt={placeAt} />}
+          {/* Space moves the view, whatever tool is in hand. */}
+          <g pointerEvents={isSpaceDown ? 'none' : undefined}>
+            {edited && <PointMarks key={edited.id} source={source} shape={edited} {...{ pixel, frame, placeAt }} />}
+            {tool === 'draw' && <DrawMarks source={source} {...{ pixel, frame, placeAt }} />}
+          </g>
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}
+      {eye && source.kind === 'picture' && <Overlay source={source} frame={frame} pixel={pixel} />}
     </div>
   );
 }
+
+/** Tools for which fills and strokes are out of the way. */
+const BARE: readonly OutlineTool[] = ['draw', 'walls'];
 
 const NO_SHAPES: readonly OutlineShape[] = [];
 
@@ -148,13 +160,14 @@ interface ShapeMarkProps {
   isOff: boolean;
   isChosen: boolean;
   isGone: boolean;
+  isBare: boolean;
   offset: number;
   pixel: number;
   wasDragged: RefObject<boolean>;
 }
 
 const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
-  const { shape, layer, isOff, isChosen, isGone, offset, pixel, wasDragged } = props;
+  const { shape, layer, isOff, isChosen, isGone, isBare, offset, pixel, wasDragged } = props;
   const colour = layer?.material.colour ?? shape.colour;
   const click = (event: { altKey: boolean; shiftKey: boolean }) => {
     if (wasDragged.current) return;
@@ -176,10 +189,10 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
         onClick={click}
         // What is off must not be in the way of what is not.
         pointerEvents={isOff ? 'stroke' : undefined}
-        {...(shape.stroke
+        {...(shape.stroke && !isBare
           ? { fill: 'none', stroke: colour, ...strokeAttributes(shape.stroke) }
           : {
-              fill: isOff ? 'transparent' : colour,
+              fill: isBare ? 'none' : isOff ? 'transparent' : colour,
               className: mark,
               strokeWidth: (isChosen ? 2.5 : 0.75) * pixel,
               strokeDasharray: isOff ? `${4 * pixel} ${3 * pixel}` : undefined,

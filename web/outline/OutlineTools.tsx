@@ -1,11 +1,13 @@
 // OutlineTools.tsx — how shapes are chosen and looked at, above the view.
-import { BoxSelect, Lasso, PaintBucket, Slice, SplinePointer, UnfoldVertical } from 'lucide-react';
+import { BoxSelect, Diff, Lasso, PaintBucket, PenTool, Slice, SplinePointer, UnfoldVertical } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Value } from '../controls/Value.tsx';
 import { outline, takeTool, useOutline } from '../store/outline.ts';
+import { sourceView, useSourceView } from '../store/source-view.ts';
 
-export function OutlineTools() {
+export function OutlineTools({ isPicture }: { isPicture: boolean }) {
   const { chooseBy, apart, tool, chosen } = useOutline();
+  const { strength, difference } = useSourceView();
   return (
     <>
       <IconButton
@@ -41,7 +43,32 @@ export function OutlineTools() {
         disabled={chosen.length === 0}
         onClick={() => void takeTool('faces')}
       />
+      <IconButton
+        icon={PenTool}
+        label="Draw lines, curves and figures"
+        pressed={tool === 'draw'}
+        onClick={() => void takeTool('draw')}
+      />
       <span className="mx-1 h-5 w-px bg-rule" />
+      {isPicture && (
+        <>
+          <span className="ml-1 text-quiet">picture</span>
+          <Value
+            label="Opacity of the picture"
+            value={Math.round(100 * strength)}
+            unit="%"
+            max={100}
+            step={5}
+            onChange={(v) => sourceView.set({ strength: v / 100 })}
+          />
+          <IconButton
+            icon={Diff}
+            label="Show where picture and outlines disagree"
+            pressed={difference}
+            onClick={() => sourceView.set({ difference: !difference })}
+          />
+        </>
+      )}
       <IconButton
         icon={UnfoldVertical}
         label="Pull layers apart to look between them"

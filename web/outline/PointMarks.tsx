@@ -12,17 +12,19 @@ import {
   parsePath,
   pathOfLines,
   printPath,
+  type Snapped,
+  type Source,
   type Spot,
 } from '../../core/index.ts';
 import { commitLines, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
+import { SnapMark } from './SnapMark.tsx';
+import { useSnap } from './snapping.ts';
 
 /** Screen pixels within which something is meant. */
 const REACH = 8;
-/** Screen pixels within which a dragged point takes the height or the side of another. */
-const SNAP = 6;
 const HALF = 3.5;
 
 type Grip =
@@ -30,6 +32,7 @@ type Grip =
   | { readonly kind: 'handle'; readonly line: number; readonly index: number; readonly side: 'into' | 'out' };
 
 interface PointMarksProps {
+  source: Source;
   shape: OutlineShape;
   pixel: number;
   /** All that is seen. */
@@ -37,7 +40,9 @@ interface PointMarksProps {
   placeAt: (event: { clientX: number; clientY: number }) => Place;
 }
 
-export function PointMarks({ shape, pixel, frame, placeAt }: PointMarksProps) {
+export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksProps) {
+  const snap = useSnap(source, pixel);
+  const [near, setNear] = useState<Snapped | null>(null);
   const keys = useOutline((state) => state.points);
   const [lines, setLines] = useState<readonly PathLine[]>(() => linesOf(parsePath(shape.d).path));
   const grip = useRef<{ grip: Grip; lines: readonly PathLine[] } | null>(null);
@@ -105,13 +110,19 @@ export function PointMarks({ shape, pixel, frame, placeAt }: PointMarksProps) {
     }
     const { from } = held.grip;
     const moved = pointsByLine(useOutline.getState().points);
-    const [dx, dy] = snapped(held.lines, moved, place.x - from.x, place.y - from.y, event.shiftKey, SNAP * pixel);
+    const { lead, level } = company(held.lines, moved);
+    if (!lead) return;
+    const wanted = { x: lead[0] + place.x - from.x, y: lead[1] + place.y - from.y };
+    const next = snap(wanted, event, { from: lead, level, except: shape.id });
+    setNear(next);
+    const [dx, dy] = [next.at[0] - lead[0], next.at[1] - lead[1]];
     setLines(held.lines.map((line, i) => (moved.has(i) ? movePoints(line, moved.get(i)!, dx, dy) : line)));
   };
 
   const up = () => {
     const held = grip.current;
     grip.current = null;
+    setNear(null);
     if (held && held.lines !== lines) void commitLines(shape.id, lines);
   };
 
@@ -150,6 +161,7 @@ export function PointMarks({ shape, pixel, frame, placeAt }: PointMarksProps) {
           )),
         )}
         <Squares spots={spotsOf(lines, chosen, true)} pixel={pixel} isChosen />
+        {near && <SnapMark near={near} pixel={pixel} />}
       </g>
     </g>
   );
@@ -195,35 +207,13 @@ function Handles({ line, index, pixel }: { line: PathLine | undefined; index: nu
   );
 }
 
-/**
- * A move that keeps to one axis with Shift, and takes the side or the height of a point that stays where one comes near.
- */
-function snapped(
+/** The first of the points that are moved, and those of its shape that stay. */
+function company(
   lines: readonly PathLine[],
   moved: ReadonlyMap<number, ReadonlySet<number>>,
-  dx: number,
-  dy: number,
-  isStraight: boolean,
-  reach: number,
-): [number, number] {
-  const straight: [number, number] = isStraight ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
+): { lead: Spot | null; level: Spot[] } {
   const [first] = moved;
   const lead = first && lines[first[0]]?.points[[...first[1]][0]!];
-  if (!lead) return straight;
-  const result = [...straight] as [number, number];
-  for (const axis of [0, 1] as const) {
-    if (result[axis] === 0) continue;
-    let least = reach;
-    for (const [l, { points }] of lines.entries()) {
-      for (const [i, { at }] of points.entries()) {
-        if (moved.get(l)?.has(i)) continue;
-        const off = at[axis] - (lead.at[axis] + straight[axis]);
-        if (Math.abs(off) < least) {
-          least = Math.abs(off);
-          result[axis] = straight[axis] + off;
-        }
-      }
-    }
-  }
-  return result;
+  const level = lines.flatMap(({ points }, l) => points.flatMap(({ at }, i) => (moved.get(l)?.has(i) ? [] : [at])));
+  return { lead: lead?.at ?? null, level };
 }

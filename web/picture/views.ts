@@ -1,6 +1,6 @@
 // views.ts — a picture as the worker draws it, kept as long as it is shown.
 import { useEffect, useState } from 'react';
-import type { PictureSource, Project } from '../../core/index.ts';
+import { drawingKey, type PictureSource, type Project } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
 import type { DifferenceView, PictureView } from '../worker/geometry.worker.ts';
 
@@ -10,23 +10,21 @@ export function usePictureView(source: PictureSource, upTo: number): PictureView
   return useLatest(key, () => geometry((api) => api.pictureView(source, upTo)));
 }
 
-/** Where picture and outlines disagree; null when it is not asked for. */
-export function useDifference(project: Project, source: PictureSource, isWanted: boolean): DifferenceView | null {
+/**
+ * Where picture and outlines disagree; null when it is not asked for.
+ * @param only ids of the shapes that are compared; null for all that are kept
+ */
+export function useDifference(
+  project: Project,
+  source: PictureSource,
+  isWanted: boolean,
+  only: readonly string[] | null = null,
+): DifferenceView | null {
   const layers = project.layers.flatMap((layer) =>
     layer.source === source.id ? [[layer.shown, layer.skipped, layer.members.length]] : [],
   );
-  const key = isWanted
-    ? JSON.stringify([
-        'difference',
-        source.id,
-        source.asset,
-        source.prepare,
-        source.trace,
-        source.pieces.length,
-        layers,
-      ])
-    : null;
-  return useLatest(key, () => geometry((api) => api.difference(project, source)));
+  const key = isWanted ? JSON.stringify(['difference', source.id, drawingKey(source), only ?? layers]) : null;
+  return useLatest(key, () => geometry((api) => api.difference(project, source, only)));
 }
 
 /** Answers that are kept for whoever asks the same: the view and the sentences beside it. Pictures are large, so few. */

@@ -26,7 +26,7 @@ import { useScreen } from './screen.ts';
 
 export type ChooseBy = 'box' | 'lasso';
 /** What a drag or a click in the view is for. */
-export type OutlineTool = 'choose' | 'points' | 'split' | 'faces';
+export type OutlineTool = 'choose' | 'points' | 'split' | 'faces' | 'draw' | 'walls' | 'measure';
 
 interface OutlineState {
   /** The source that is worked on; null takes that of the chosen layer, else the first. */
@@ -95,7 +95,7 @@ export function outlineSource(project: Project, selected = useScreen.getState().
 }
 
 /** The open document and the source in it that is worked on; null where there is none. */
-function inHand(): { project: Project; source: Source } | null {
+export function inHand(): { project: Project; source: Source } | null {
   const project = useProject.getState().history?.present;
   const source = project && outlineSource(project);
   return source ? { project, source } : null;
@@ -184,15 +184,27 @@ async function refreshAgain(): Promise<void> {
 
 // --- edits ----------------------------------------------------------------------------------------------------------
 
-/** Adds an edit to the source. A second path for the same shape in a row takes the place of the first. */
+/** Adds an edit to the source; one that only goes on with the last one takes its place. */
 export function act(action: EditAction, gesture: string | null = null): Promise<void> {
   return changeEdits((edits) => {
     const last = edits.at(-1);
-    const isSame = last?.on && last.action.do === 'path' && action.do === 'path' && last.action.shape === action.shape;
-    const edit: Edit = { id: isSame ? last.id : newEditId(edits), on: true, action };
-    return isSame ? [...edits.slice(0, -1), edit] : [...edits, edit];
+    const joint = last?.on ? joined(last.action, action) : null;
+    return joint
+      ? [...edits.slice(0, -1), { ...last!, action: joint }]
+      : [...edits, { id: newEditId(edits), on: true, action }];
   }, gesture);
 }
+
+/** Two actions as one: the newer path of a shape, or all that was drawn in a row; null where they stay two. */
+function joined(last: EditAction, next: EditAction): EditAction | null {
+  if (last.do === 'path' && next.do === 'path' && last.shape === next.shape) return next;
+  if (last.do === 'draw' && next.do === 'draw') return { ...next, shapes: [...last.shapes, ...next.shapes] };
+  return null;
+}
+
+/** Another action for an edit that is there. */
+export const changeEdit = (id: string, action: EditAction, gesture: string | null = null): Promise<void> =>
+  changeEdits((edits) => edits.map((edit) => (edit.id === id ? { ...edit, action } : edit)), gesture);
 
 /** Adds several, one after the other, as one change. */
 export const actAll = (actions: readonly EditAction[]): Promise<void> =>
@@ -214,6 +226,9 @@ function newEditId(edits: readonly Edit[]): string {
   return `edit-${n}`;
 }
 
+/** Actions that make shapes of nothing. */
+const DRAWN: readonly string[] = ['draw', 'walls'];
+
 /** Edits wait for each other: each is made of what the one before left. */
 let queue: Promise<void> = Promise.resolve();
 
@@ -231,7 +246,11 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
   const { project, source } = current;
   const edits = change(source.edits);
   const { selected } = useScreen.getState();
-  const target = project.layers.find(({ id, source: of }) => selected.includes(id) && of === source.id)?.id ?? null;
+  // What is drawn goes by its colour, not into the layer that happens to be chosen.
+  const isDrawn = DRAWN.includes(edits.at(-1)?.action.do ?? '');
+  const target = isDrawn
+    ? null
+    : (project.layers.find(({ id, source: of }) => selected.includes(id) && of === source.id)?.id ?? null);
   const started = performance.now();
   const report = Comlink.proxy((share: number) => {
     if (performance.now() - started > SLOW_MS) set({ progress: share });
@@ -291,7 +310,7 @@ export function commitLines(shape: string, lines: readonly PathLine[]): Promise<
 }
 
 /** Decimals of coordinates in the document. */
-const DIGITS = 6;
+export const DIGITS = 6;
 
 /** Changes the lines with chosen points; a line that is left without points goes. */
 export function changePoints(change: (line: PathLine, which: ReadonlySet<number>) => PathLine): void {

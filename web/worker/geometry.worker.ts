@@ -52,6 +52,7 @@ import {
   type Stroke,
   shade,
   smallPartLimit,
+  snapPieces,
   startSettings,
   type Traced,
   type Warning,
@@ -294,13 +295,18 @@ const api = {
     return Comlink.transfer(outcome, fine ? [bitmap, fine] : [bitmap]);
   },
 
-  /** Where the prepared picture and the pieces that are kept disagree. */
-  async difference(project: Project, source: PictureSource): Promise<Outcome<DifferenceView>> {
+  /** Where the prepared picture and the pieces that are kept, or some of them alone, disagree. */
+  async difference(
+    project: Project,
+    source: PictureSource,
+    only: readonly string[] | null,
+  ): Promise<Outcome<DifferenceView>> {
     const outcome = await attemptLater(async () => {
       await fetchPicture(source.asset, source.name);
       const prepared = evaluator.prepared(source);
       const skipped = switchedOff(project, source);
-      const kept = evaluator.drawing(source).shapes.filter(({ id }) => !skipped.has(id));
+      const wanted = only && new Set(only);
+      const kept = evaluator.drawing(source).shapes.filter(({ id }) => wanted?.has(id) ?? !skipped.has(id));
       const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace);
       const pixels = new Uint8ClampedArray(4 * map.length);
       for (const [i, what] of map.entries()) if (what > 0) pixels.set(what === 1 ? MISSING : ADDED, 4 * i);
@@ -349,6 +355,17 @@ const api = {
       const { drawing, outcomes } = evaluator.edited(source);
       return { key, shapes: drawing.shapes.map(outlineShape), sheet: drawing.sheet, outcomes };
     });
+  },
+
+  /** What points under the hand may snap to: the pieces of all shapes, and where those of each begin. */
+  async snapPieces(project: Project, id: string): Promise<Outcome<ReturnType<typeof snapPieces>>> {
+    const outcome = await attemptLater(async () => {
+      const source = await readySource(project, id);
+      return snapPieces(evaluator.drawing(source).shapes.map(({ path }) => path));
+    });
+    if (!outcome.ok) return outcome;
+    const { pieces, starts } = outcome.value;
+    return Comlink.transfer(outcome, [pieces.buffer as ArrayBuffer, starts.buffer as ArrayBuffer]);
   },
 
   /** What would trouble a build of a source; shapes that are switched off trouble nobody. */

@@ -23,6 +23,7 @@ import {
   useOutline,
 } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
+import { SnapSentence } from './SnapSentence.tsx';
 
 export function PointsPanel({ source }: { source: Source }) {
   const unit = useDocumentPart((document) => document.unit);
@@ -99,6 +100,7 @@ export function PointsPanel({ source }: { source: Source }) {
           <TextButton onClick={() => void commitLines(shape.id, lines.map(closeLine))}>close the line</TextButton>
         </p>
       )}
+      <SnapSentence source={source} />
       <p className="mt-2 text-sm">
         <TextButton onClick={() => void takeTool('choose')}>Done</TextButton>
       </p>

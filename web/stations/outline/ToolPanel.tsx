@@ -1,8 +1,11 @@
 // ToolPanel.tsx — what the tool in hand wants to know.
 import { useState } from 'react';
 import type { Source } from '../../../core/index.ts';
+import { ColourField } from '../../controls/ColourField.tsx';
 import { Panel } from '../../controls/Panel.tsx';
+import { Tick } from '../../controls/Tick.tsx';
 import { fillPicked, outline, takeTool, useOutline } from '../../store/outline.ts';
+import { DrawPanel } from './DrawPanel.tsx';
 import { PointsPanel } from './PointsPanel.tsx';
 
 export function ToolPanel({ source }: { source: Source }) {
@@ -16,6 +19,7 @@ export function ToolPanel({ source }: { source: Source }) {
     );
   }
   if (tool === 'points') return <PointsPanel source={source} />;
+  if (tool === 'draw') return <DrawPanel source={source} />;
   return tool === 'faces' ? <FacesPanel /> : null;
 }
 
@@ -37,25 +41,8 @@ function FacesPanel() {
         >
           Pick all
         </button>
-        <label className="flex items-center gap-2">
-          <input
-            type="color"
-            aria-label="Colour of the faces"
-            className="h-6 w-8 border border-rule"
-            value={colour}
-            onChange={(event) => setColour(event.target.value)}
-          />
-          colour
-        </label>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-tide"
-            checked={keepsLines}
-            onChange={() => setKeepsLines(!keepsLines)}
-          />
-          keep the lines
-        </label>
+        <ColourField label="Colour of the faces" value={colour} onChange={setColour} />
+        <Tick label="keep the lines" isOn={keepsLines} onChange={setKeepsLines} />
       </p>
       <button
         type="button"

@@ -6,12 +6,11 @@ import type { PictureSource } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatCount } from '../../format.ts';
-import { useDifference } from '../../picture/views.ts';
+import { DifferenceFigure } from '../../picture/DifferenceFigure.tsx';
 import { useBuild } from '../../store/build.ts';
 import { replacePicture } from '../../store/import.ts';
 import { cancelTrace, dropHeld, fetchStats, takeHeld, usePicture, useWished } from '../../store/picture.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
-import { useSourceView } from '../../store/source-view.ts';
 import { KnownLength } from './KnownLength.tsx';
 import { PieceList } from './PieceList.tsx';
 import { PrepareSteps } from './PrepareSteps.tsx';
@@ -90,21 +89,6 @@ function Replace({ source }: { source: PictureSource }) {
       <input {...getInputProps({ 'aria-label': `Another picture for ${source.name}` })} />
       <IconButton icon={RefreshCw} label="Replace the picture, keep its layers" onClick={open} />
     </span>
-  );
-}
-
-function DifferenceFigure({ source }: { source: PictureSource }) {
-  const document = useDocument();
-  const isShown = useSourceView((state) => state.difference);
-  const view = useDifference(document, source, isShown);
-  if (!view) return null;
-  const share = (v: number) => `${((100 * v) / Math.max(1, view.drawn)).toFixed(2)} %`;
-  return (
-    <p className="mt-2 text-sm" data-difference>
-      Picture and outlines disagree on <b className="figure">{share(view.missing + view.added)}</b> of what is drawn:{' '}
-      <span className="figure text-[#a8412c]">{formatCount(view.missing)} px</span> missing,{' '}
-      <span className="figure text-[#187896]">{formatCount(view.added)} px</span> added.
-    </p>
   );
 }
 

@@ -11,6 +11,7 @@ import {
 } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
+import { Tick } from '../../controls/Tick.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { useBuild } from '../../store/build.ts';
 import { addText, bringInFont, changeText, useLettering, useWishedText } from '../../store/lettering.ts';
@@ -137,14 +138,5 @@ export function TextCard({ source }: { source: LetteringSource }) {
       ))}
       {failure && <Note tone="ember">{failure}</Note>}
     </Panel>
-  );
-}
-
-function Tick({ label, isOn, onChange }: { label: string; isOn: boolean; onChange: (isOn: boolean) => void }) {
-  return (
-    <label className="flex items-center gap-2">
-      <input type="checkbox" className="accent-tide" checked={isOn} onChange={() => onChange(!isOn)} />
-      {label}
-    </label>
   );
 }

@@ -1,0 +1,255 @@
+// Walls: what they cover in plan, against closed forms; and found again in plans that were drawn from them, as filled
+// shapes, as line work, as single lines and as a traced picture.
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { combine, type Filled } from '../outline/combine.ts';
+import { regionsArea } from '../outline/measure.ts';
+import { regionsOf } from '../outline/regions.ts';
+import { roundStroke, strokePaths } from '../outline/stroke.ts';
+import { flatten } from '../path/flatten.ts';
+import { transformPath } from '../path/matrix.ts';
+import { parsePath } from '../path/parse.ts';
+import type { Path } from '../path/types.ts';
+import { renderCoverage } from '../picture/coverage.ts';
+import { numbersFrom, openingLines, randomPlan } from '../testing/plans.ts';
+import { traceInk } from '../trace/ink.ts';
+import { moveNode, nearestOnWalls, wallsAlong } from './edit.ts';
+import { findWalls, type WallLimits } from './find.ts';
+import { wallOutline } from './outline.ts';
+import type { Wall } from './schema.ts';
+
+const areaOf = (path: Path) => regionsArea(regionsOf(flatten(path, 1e-4), 'nonzero'));
+const filled = (path: Path): Filled => ({ path, fillRule: 'nonzero' });
+
+describe('walls', () => {
+  const wall = (points: [number, number][], thickness: number, extra: Partial<Wall> = {}): Wall => ({
+    id: 'w',
+    points,
+    isClosed: false,
+    thickness,
+    openings: [],
+    ...extra,
+  });
+  const planArea = (...walls: Wall[]) => areaOf(wallOutline(walls));
+
+  it('round a room cover its outside less its inside', () => {
+    const room = wall(
+      [
+        [0, 0],
+        [6, 0],
+        [6, 4],
+        [0, 4],
+      ],
+      0.4,
+      { isClosed: true },
+    );
+    expect(planArea(room)).toBeCloseTo(6.4 * 4.4 - 5.6 * 3.6, 5);
+  });
+
+  it('that end on each other fill corners and T-junctions once', () => {
+    // Four walls drawn one by one, and one that ends on the middle line of another.
+    const sides: [number, number][][] = [
+      [
+        [0, 0],
+        [6, 0],
+      ],
+      [
+        [6, 0],
+        [6, 4],
+      ],
+      [
+        [6, 4],
+        [0, 4],
+      ],
+      [
+        [0, 4],
+        [0, 0],
+      ],
+      [
+        [3, 0],
+        [3, 4],
+      ],
+    ];
+    const inner = 0.4 * 3.6;
+    expect(planArea(...sides.map((points) => wall(points, 0.4)))).toBeCloseTo(6.4 * 4.4 - 5.6 * 3.6 + inner, 5);
+  });
+
+  it('of any thickness, at any angle, meet in one sharp corner', () => {
+    // The outer faces meet at the corner of the larger rectangle, the inner ones at that of the smaller.
+    const thick = wall(
+      [
+        [0, 0],
+        [6, 0],
+      ],
+      0.6,
+    );
+    const thin = wall(
+      [
+        [6, 0],
+        [6, 4],
+      ],
+      0.2,
+    );
+    expect(planArea(thick, thin)).toBeCloseTo(6.1 * 0.6 + 0.2 * (4 - 0.3), 5);
+    // Two arms of length l and thickness t at an angle a: 2lt, and the wedge less the overlap, which are alike.
+    const a = (70 * Math.PI) / 180;
+    const arm = wall(
+      [
+        [0, 0],
+        [5, 0],
+      ],
+      0.3,
+    );
+    const other = wall(
+      [
+        [5 * Math.cos(a), 5 * Math.sin(a)],
+        [0, 0],
+      ],
+      0.3,
+    );
+    expect(planArea(arm, other)).toBeCloseTo(2 * 5 * 0.3, 5);
+  });
+
+  it('end square where they are free', () => {
+    const free: [number, number][] = [
+      [0, 0],
+      [6, 0],
+    ];
+    expect(planArea(wall(free, 0.3))).toBeCloseTo(6 * 0.3, 5);
+  });
+
+  it('are cut where an opening is', () => {
+    const door = { id: 'd', kind: 'door' as const, piece: 0, at: 0.5, width: 0.9, sill: 0, head: 2.1 };
+    const whole = wall(
+      [
+        [0, 0],
+        [6, 0],
+      ],
+      0.3,
+    );
+    expect(planArea(whole) - planArea({ ...whole, openings: [door] })).toBeCloseTo(0.9 * 0.3, 5);
+    // An opening on a piece that is not there any more cuts nothing.
+    expect(planArea({ ...whole, openings: [{ ...door, piece: 4 }] })).toBeCloseTo(planArea(whole), 9);
+  });
+});
+
+/** Metres, as in a plan of a small house. */
+const PLAN = { width: 12, height: 9, outer: 0.36, inner: 0.12, least: 2.4, opening: 0.9 } as const;
+const LIMITS: WallLimits = {
+  thinnest: 0.1,
+  thickest: 0.45,
+  widest: 2.5,
+  door: { sill: 0, head: 2.1 },
+  window: { sill: 0.9, head: 2.1 },
+};
+const placed = (path: Path, degrees: number): Path => {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  return transformPath(path, [c, s, -s, c, 3, -5]);
+};
+/** Share of the plan's area that only one of two covers. */
+const difference = (a: Path, b: Path) => areaOf(combine([filled(a), filled(b)], 'exclude')) / areaOf(a);
+const openingsOf = (walls: readonly Wall[]) => walls.flatMap(({ openings }) => openings.map(({ kind }) => kind)).sort();
+const plans = fc.integer({ min: 1, max: 1e9 }).map((seed) => randomPlan(numbersFrom(seed), PLAN));
+/** Two walls that miss each other's line by less than a tenth of their thickness are taken as one: of 4,000, 0.94 %. */
+const STRAIGHTENED = 0.015;
+
+describe('walls are found again', () => {
+  it('in filled plans turned by any angle, doors told from windows by the lines in them', () => {
+    fc.assert(
+      fc.property(plans, fc.integer({ min: 0, max: 359 }), (walls, degrees) => {
+        const plan = placed(wallOutline(walls), degrees);
+        const others = [placed(openingLines(walls), degrees)];
+        const found = findWalls({ filled: [filled(plan)], lines: [], others }, LIMITS);
+        expect(openingsOf(found)).toEqual(openingsOf(walls));
+        expect(difference(plan, wallOutline(found))).toBeLessThan(STRAIGHTENED);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('in line work, where nothing is filled', () => {
+    fc.assert(
+      fc.property(plans, (walls) => {
+        const plan = wallOutline(walls);
+        const found = findWalls({ filled: [], lines: [plan, openingLines(walls)] }, LIMITS);
+        expect(openingsOf(found)).toEqual(openingsOf(walls));
+        expect(difference(plan, wallOutline(found))).toBeLessThan(STRAIGHTENED);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('where walls, swings and glass are one filled shape, as a pen draws them', () => {
+    fc.assert(
+      fc.property(plans, (walls) => {
+        const pen = strokePaths(openingLines(walls), { ...roundStroke(0.025), cap: 'butt' }, 1e-3);
+        const plan = wallOutline(walls);
+        const found = findWalls({ filled: [plan, ...pen].map(filled), lines: [] }, LIMITS);
+        expect(openingsOf(found)).toEqual(openingsOf(walls));
+        expect(difference(plan, wallOutline(found))).toBeLessThan(0.02);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('in a noisy grey picture at 80 px to the metre: nine of ten whole, all within 4 %', () => {
+    const scale = 80;
+    let whole = 0;
+    for (let seed = 1; seed <= 10; seed++) {
+      const walls = randomPlan(numbersFrom(7919 * seed), PLAN);
+      const inPixels = (path: Path) => transformPath(path, [scale, 0, 0, scale, scale / 2, scale / 2]);
+      const pen = strokePaths(inPixels(openingLines(walls)), { ...roundStroke(2), cap: 'butt' }, 0.01);
+      const ink = combine([inPixels(wallOutline(walls)), ...pen].map(filled), 'union');
+      const { width, height, values } = renderCoverage(flatten(ink, 0.01), 13 * scale, 10 * scale);
+      const noise = numbersFrom(seed);
+      const dirty = values.map((v) => Math.min(1, Math.max(0, v + 0.3 * (noise() - 0.5))));
+      const { path } = traceInk({ width, height, values: dirty });
+      const { thinnest, thickest, widest, ...heights } = LIMITS;
+      const limits = { thinnest: thinnest * scale, thickest: thickest * scale, widest: widest * scale, ...heights };
+      const found = findWalls({ filled: [{ path, fillRule: 'evenodd' }], lines: [] }, limits);
+      expect(difference(inPixels(wallOutline(walls)), wallOutline(found))).toBeLessThan(0.04);
+      if (openingsOf(found).join() === openingsOf(walls).join()) whole++;
+    }
+    expect(whole).toBeGreaterThanOrEqual(9);
+  });
+
+  it('not in what is too thin or too thick, nor in a drawing without walls', () => {
+    const table = parsePath('M0 0L1.6 0L1.6 0.8L0 0.8Z').path;
+    expect(findWalls({ filled: [], lines: [table] }, LIMITS)).toEqual([]);
+    expect(findWalls({ filled: [filled(table)], lines: [] }, LIMITS)).toEqual([]);
+    expect(findWalls({ filled: [], lines: [] }, LIMITS)).toEqual([]);
+    const swing = strokePaths(parsePath('M0 0L0 0.9').path, roundStroke(0.02), 1e-3).map(filled);
+    expect(findWalls({ filled: swing, lines: [] }, LIMITS)).toEqual([]);
+  });
+});
+
+describe('walls by hand', () => {
+  it('run along single lines as thick as they are said to be', () => {
+    const lines = [parsePath('M0 0L6 0L6 4L0 4Z').path, parsePath('M3 0L3 4').path];
+    const walls = wallsAlong(lines, 0.4, 3);
+    expect(walls.map(({ id, isClosed, points }) => [id, isClosed, points.length])).toEqual([
+      ['wall-3', true, 4],
+      ['wall-4', false, 2],
+    ]);
+    expect(areaOf(wallOutline(walls))).toBeCloseTo(6.4 * 4.4 - 5.6 * 3.6 + 0.4 * 3.6, 5);
+    // A quarter circle in chords that stray by a twentieth of the thickness at most.
+    const [bent] = wallsAlong([parsePath('M10 0C10 5.523 5.523 10 0 10').path], 0.4);
+    expect(areaOf(wallOutline([bent!]))).toBeCloseTo((Math.PI / 2) * 10 * 0.4, 1);
+  });
+
+  it('keep openings where they are when a corner that they share is moved', () => {
+    const door = { id: 'd', kind: 'door', piece: 0, at: 0.25, width: 0.9, sill: 0, head: 2.1 } as const;
+    const walls = wallsAlong([parsePath('M0 0L4 0').path, parsePath('M4 0L4 3').path], 0.3);
+    const both = [{ ...walls[0]!, openings: [door] }, walls[1]!];
+    const [a, b] = moveNode(both, [4, 0], [8, 0], 1e-6);
+    expect([a!.points[1], b!.points[0]]).toEqual([
+      [8, 0],
+      [8, 0],
+    ]);
+    expect(a!.openings[0]!.at * 8).toBeCloseTo(1, 9);
+    const [c] = moveNode(both, [0, 0], [-4, 0], 1e-6);
+    expect(c!.openings[0]!.at * 8 - 4).toBeCloseTo(1, 9);
+    expect(nearestOnWalls(both, [1, 0.2])).toEqual({ wall: 'wall-1', piece: 0, at: 0.25, distance: 0.2 });
+    expect(nearestOnWalls([], [0, 0])).toBeNull();
+  });
+});

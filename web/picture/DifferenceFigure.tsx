@@ -1,0 +1,27 @@
+// DifferenceFigure.tsx — how far picture and outlines disagree, in words.
+import type { PictureSource } from '../../core/index.ts';
+import { formatCount } from '../format.ts';
+import { useDocument } from '../store/project.ts';
+import { useSourceView } from '../store/source-view.ts';
+import { useDifference } from './views.ts';
+
+interface DifferenceFigureProps {
+  source: PictureSource;
+  /** Ids of the shapes that are compared; all that are kept where it is left out. */
+  only?: readonly string[] | null;
+}
+
+export function DifferenceFigure({ source, only = null }: DifferenceFigureProps) {
+  const document = useDocument();
+  const isShown = useSourceView((state) => state.difference);
+  const view = useDifference(document, source, isShown, only);
+  if (!view) return null;
+  const share = (v: number) => `${((100 * v) / Math.max(1, view.drawn)).toFixed(2)} %`;
+  return (
+    <p className="mt-2 text-sm" data-difference>
+      Picture and outlines disagree on <b className="figure">{share(view.missing + view.added)}</b> of what is drawn:{' '}
+      <span className="figure text-[#a8412c]">{formatCount(view.missing)} px</span> missing,{' '}
+      <span className="figure text-[#187896]">{formatCount(view.added)} px</span> added.
+    </p>
+  );
+}
