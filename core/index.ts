@@ -35,6 +35,7 @@ export {
   RecipeSchema,
   type Source,
 } from './document/schema.ts';
+export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
 export type { Drawing, LeftOut, Shape } from './drawing.ts';
 export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
 export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
@@ -81,8 +82,9 @@ export {
 export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
+export { connectedShapes } from './outline/connected.ts';
 export { facesBetween, placeInside } from './outline/faces.ts';
-export { regionsArea, ringsOf } from './outline/measure.ts';
+export { meanThickness, regionsArea, ringsOf } from './outline/measure.ts';
 export {
   heldTo,
   SnapField,
@@ -139,9 +141,10 @@ export { type Action, prepare, type Step, unprepared } from './picture/prepare.t
 export { otsu } from './picture/steps/threshold.ts';
 export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts';
 export { moveNode, nearestOnWalls, type OnWall, wallsAlong } from './plan/edit.ts';
-export { findWalls, type PlanParts, type WallLimits } from './plan/find.ts';
-export { meeting, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/outline.ts';
+export type { WallLimits } from './plan/find.ts';
+export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/outline.ts';
 export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
+export { type Plan, planOf } from './plan/shapes.ts';
 export * from './protocol/http.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';
@@ -149,4 +152,4 @@ export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';
 export { type Traced, trace } from './trace/trace.ts';
-export { MM_PER_UNIT, UNITS, type Unit } from './units.ts';
+export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './units.ts';

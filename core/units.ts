@@ -1,10 +1,10 @@
 // units.ts — physical lengths. CSS Values 4 §6.2 fixes the ratios: 1in = 2.54cm = 96px = 72pt = 6pc, 1Q = 1/40cm.
 
-export const UNITS = ['mm', 'cm', 'm', 'in'] as const;
+export const UNITS = ['mm', 'cm', 'm', 'in', 'ft'] as const;
 export type Unit = (typeof UNITS)[number];
 
 /** Millimetres in one unit. */
-export const MM_PER_UNIT: Readonly<Record<Unit, number>> = { mm: 1, cm: 10, m: 1000, in: 25.4 };
+export const MM_PER_UNIT: Readonly<Record<Unit, number>> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
 
 /** Millimetres in one CSS physical unit; px is absent on purpose: a drawing in px has no physical size. */
 const MM_PER_CSS: Readonly<Record<string, number>> = {
@@ -42,4 +42,68 @@ export function lengthToPx({ value, unit }: CssLength, percentOf: number): numbe
   if (unit === 'ex' || unit === 'ch') return value * 8;
   const mm = MM_PER_CSS[unit];
   return mm === undefined ? value : value * mm * PX_PER_MM;
+}
+
+/** Spellings of a unit behind a number. */
+const SPELLINGS: Readonly<Record<string, Unit>> = { "'": 'ft', '′': 'ft', '’': 'ft', '"': 'in', '″': 'in', '”': 'in' };
+const NUMBER = String.raw`\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+`;
+const PART = new RegExp(String.raw`^\s*-?\s*(${NUMBER})\s*([a-z]+|['"′″’”])?`, 'i');
+
+/**
+ * A length as people write it: `12`, `3,5 m`, `12' 6 1/2"`, `12ft-6in`; a comma counts as a decimal point. What follows
+ * feet without a unit is inches.
+ * @returns in `unit`; null when it is not a length
+ */
+export function parseMeasure(text: string, unit: Unit): number | null {
+  const isNegative = /^\s*[-−]/.test(text);
+  let rest = text.replace(/^\s*[-−+]/, '');
+  let mm = 0;
+  let before: Unit | null = null;
+  while (rest.trim() !== '' || before === null) {
+    const match = PART.exec(rest);
+    if (!match) return null;
+    const spelt = match[2]?.toLowerCase();
+    const own: Unit | undefined =
+      spelt === undefined ? undefined : (SPELLINGS[spelt] ?? UNITS.find((u) => u === spelt));
+    if (spelt !== undefined && own === undefined) return null;
+    const of: Unit | null = own ?? (before === 'ft' ? 'in' : before === null ? unit : null);
+    // Only inches go on from feet.
+    if (of === null || (before !== null && !(before === 'ft' && of === 'in'))) return null;
+    mm += numberOf(match[1]!) * MM_PER_UNIT[of];
+    before = of;
+    rest = rest.slice(match[0].length);
+  }
+  return ((isNegative ? -1 : 1) * mm) / MM_PER_UNIT[unit];
+}
+
+/** `12`, `1,5`, `1/2`, `6 1/2`. */
+function numberOf(text: string): number {
+  const fraction = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(text);
+  if (!fraction) return Number(text.replace(',', '.'));
+  return Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3]);
+}
+
+/** Inches are written in whole sixteenths where they are some, as on a rule; else in decimals. */
+const SIXTEENTHS = 16;
+
+/** Feet as `12′ 6 1/2″`. */
+export function feetAndInches(feet: number): string {
+  const sign = feet < 0 ? '−' : '';
+  const inches = Number((Math.abs(feet) * 12).toFixed(6));
+  const whole = Math.floor(inches / 12);
+  const rest = inches - 12 * whole;
+  const sixteenths = Math.round(rest * SIXTEENTHS);
+  const isExact = Math.abs(sixteenths / SIXTEENTHS - rest) < 1e-4;
+  // Rounded up to a whole foot.
+  if (isExact && sixteenths === 12 * SIXTEENTHS) return `${sign}${whole + 1}′`;
+  const small = isExact ? fractionOf(sixteenths) : String(Number(rest.toPrecision(4)));
+  const parts = [whole > 0 ? `${whole}′` : '', small === '0' && whole > 0 ? '' : `${small}″`];
+  return sign + parts.filter(Boolean).join(' ');
+}
+
+function fractionOf(sixteenths: number): string {
+  const whole = Math.floor(sixteenths / SIXTEENTHS);
+  let [top, bottom] = [sixteenths % SIXTEENTHS, SIXTEENTHS];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  return top === 0 ? String(whole) : [whole > 0 ? `${whole}` : '', `${top}/${bottom}`].filter(Boolean).join(' ');
 }

@@ -1,25 +1,13 @@
 // combine.ts — shapes united, cut from each other, made into outlines, grown and shrunk; their curves are kept.
 import type { Shape } from '../drawing.ts';
-import { combine as combinePaths, type Filled, outlineOf } from '../outline/combine.ts';
+import { combine as combinePaths, type Filled } from '../outline/combine.ts';
+import { filledOf, outlinedStroke } from '../outline/cover.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
-import { roundStroke, type Stroke, strokePaths } from '../outline/stroke.ts';
+import { roundStroke, type Stroke } from '../outline/stroke.ts';
 import { polylines } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report, replaced } from './change.ts';
 import type { ActionOf } from './schema.ts';
-
-/** How far a side of a stroke may stray, as a share of its width. */
-const STROKE_SHARE = 1e-3;
-
-/** A stroke as the outline of what it covers. */
-export function outlinedStroke(path: Path, stroke: Stroke): Path {
-  return outlineOf(strokePaths(path, stroke, STROKE_SHARE * stroke.width), 'nonzero');
-}
-
-/** What a shape covers, as a filled path. */
-export function filledOf({ path, fillRule, stroke }: Shape): Filled {
-  return stroke ? { path: outlinedStroke(path, stroke), fillRule: 'nonzero' } : { path, fillRule };
-}
 
 const WORDS = { union: 'united', subtract: 'cut', intersect: 'intersected', exclude: 'excluded' } as const;
 

@@ -3,6 +3,7 @@ import type { Shape } from '../drawing.ts';
 import { pointInRing } from '../outline/apart.ts';
 import { combine, combinedRegions, type Filled } from '../outline/combine.ts';
 import { roughSize } from '../outline/corners.ts';
+import { filledOf } from '../outline/cover.ts';
 import { facesBetween } from '../outline/faces.ts';
 import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
@@ -11,7 +12,7 @@ import { flatten, polylines } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report } from './change.ts';
-import { asFilled, filledOf } from './combine.ts';
+import { asFilled } from './combine.ts';
 import type { ActionOf } from './schema.ts';
 
 export function split(shapes: readonly Shape[], action: ActionOf<'split'>, edit: string, report: Report): Change {

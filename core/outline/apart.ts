@@ -35,16 +35,24 @@ export function ringsAreApart(rings: readonly Ring[], distance: number): boolean
       if (!clear || j <= i) return;
       const [cx, cy, dx, dy] = [s[j]!, s[j + 1]!, s[j + 2]!, s[j + 3]!];
       if ((bx === cx && by === cy) || (dx === ax && dy === ay)) return;
-      clear =
-        !cross(ax, ay, bx, by, cx, cy, dx, dy) &&
-        distanceToSegment(ax, ay, cx, cy, dx, dy) > distance &&
-        distanceToSegment(bx, by, cx, cy, dx, dy) > distance &&
-        distanceToSegment(cx, cy, ax, ay, bx, by) > distance &&
-        distanceToSegment(dx, dy, ax, ay, bx, by) > distance;
+      clear = !areNear([ax, ay, bx, by], [cx, cy, dx, dy], distance);
     });
     if (!clear) return false;
   }
   return true;
+}
+
+type Segment = readonly [ax: number, ay: number, bx: number, by: number];
+
+/** Whether two segments cross or come within `distance` of each other. */
+export function areNear([ax, ay, bx, by]: Segment, [cx, cy, dx, dy]: Segment, distance: number): boolean {
+  return (
+    cross(ax, ay, bx, by, cx, cy, dx, dy) ||
+    distanceToSegment(ax, ay, cx, cy, dx, dy) <= distance ||
+    distanceToSegment(bx, by, cx, cy, dx, dy) <= distance ||
+    distanceToSegment(cx, cy, ax, ay, bx, by) <= distance ||
+    distanceToSegment(dx, dy, ax, ay, bx, by) <= distance
+  );
 }
 
 /** Whether the segments a–b and c–d pass through each other; segments that only touch are told by their distance. */

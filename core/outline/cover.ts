@@ -2,9 +2,10 @@
 import type { Shape } from '../drawing.ts';
 import { flatten } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
-import type { Matrix } from '../path/types.ts';
+import type { Matrix, Path } from '../path/types.ts';
+import { type Filled, outlineOf } from './combine.ts';
 import { regionsOf } from './regions.ts';
-import { scaledStroke, strokeRegions } from './stroke.ts';
+import { type Stroke, scaledStroke, strokePaths, strokeRegions } from './stroke.ts';
 import type { Region } from './types.ts';
 
 /** @param tolerance largest distance between chord and curve */
@@ -19,4 +20,17 @@ export function movedShape<T extends Pick<Shape, 'path' | 'stroke'>>(shape: T, m
   return shape.stroke
     ? { ...shape, path, stroke: scaledStroke(shape.stroke, Math.sqrt(Math.abs(a * d - b * c))) }
     : { ...shape, path };
+}
+
+/** How far a side of a stroke may stray, as a share of its width. */
+const STROKE_SHARE = 1e-3;
+
+/** A stroke as the outline of what it covers. */
+export function outlinedStroke(path: Path, stroke: Stroke): Path {
+  return outlineOf(strokePaths(path, stroke, STROKE_SHARE * stroke.width), 'nonzero');
+}
+
+/** What a shape covers, as a filled path. */
+export function filledOf({ path, fillRule, stroke }: Shape): Filled {
+  return stroke ? { path: outlinedStroke(path, stroke), fillRule: 'nonzero' } : { path, fillRule };
 }

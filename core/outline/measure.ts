@@ -1,4 +1,6 @@
 // measure.ts — area, length and bounds of rings and regions.
+import { flatten, polylines } from '../path/flatten.ts';
+import type { Path } from '../path/types.ts';
 import type { Bounds, Region, Ring } from './types.ts';
 
 /** Signed area: positive for counter-clockwise, y up (shoelace, taken about the first point to keep digits). */
@@ -54,4 +56,16 @@ export function boundsOf(rings: Iterable<Ring>): Bounds | null {
 
 export function longestSide({ minX, minY, maxX, maxY }: Bounds): number {
   return Math.max(maxX - minX, maxY - minY);
+}
+
+/** Chords stray this share of a path's size when it is measured roughly. */
+const ROUGH = 1 / 500;
+
+/** How thick a filled path is on average: that of a band with as much area and as much boundary. */
+export function meanThickness(path: Path): number {
+  const bounds = boundsOf(polylines(path, Infinity).map(({ points }) => points));
+  const size = bounds ? longestSide(bounds) : 0;
+  const rings = size > 0 ? flatten(path, ROUGH * size) : [];
+  const length = rings.reduce((sum, ring) => sum + ringLength(ring), 0);
+  return length > 0 ? (2 * Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0))) / length : 0;
 }

@@ -29,7 +29,7 @@ function penOf({ thickness }: Wall) {
   return { ...roundStroke(thickness), join: 'mitre' as const, cap: 'butt' as const, mitreLimit: MITRE_LIMIT };
 }
 
-function middleLine({ points, isClosed }: Wall): Path {
+export function middleLine({ points, isClosed }: Wall): Path {
   const line: Segment[] = points.map(([x, y], i) => [i === 0 ? 'M' : 'L', x, y]);
   if (isClosed) line.push(['Z']);
   return line;

@@ -6,6 +6,7 @@ import { putDown, removeChosen } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
 import { redoChange, saveNow } from '../store/project.ts';
 import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
+import { removeChosenWall } from '../store/walls.ts';
 
 interface BenchKey {
   /** As the hotkey package writes it. */
@@ -34,7 +35,7 @@ export const BENCH_KEYS: readonly BenchKey[] = [
     keys: 'delete, backspace',
     shown: 'Del',
     does: 'Remove the chosen shapes or points, or take back the last point drawn',
-    act: () => takePointBack() || removeChosen(),
+    act: () => takePointBack() || removeChosenWall() || removeChosen(),
   },
   { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: finishLine },
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },

@@ -1,6 +1,6 @@
 // Value.tsx — a number that is part of a sentence: typed, dragged sideways, or stepped by the arrow keys.
 import { useRef, useState } from 'react';
-import { MM_PER_UNIT, UNITS, type Unit } from '../../core/index.ts';
+import { feetAndInches, parseMeasure, UNITS } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 
 export interface ValueProps {
@@ -36,7 +36,8 @@ export function Value({
   const input = useRef<HTMLInputElement>(null);
   const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
   const clamped = (v: number) => Number(Math.min(max, Math.max(min, v)).toPrecision(8));
-  const shown = draft ?? formatNumber(value);
+  const isFeet = unit === 'ft';
+  const shown = draft ?? (isFeet ? feetAndInches(value) : formatNumber(value));
 
   const commit = () => {
     const typed = draft === null ? null : parseTyped(draft, unit);
@@ -102,17 +103,15 @@ export function Value({
           drag.current = null;
         }}
       />
-      {unit && <span className="figure ml-1 text-quiet">{unit}</span>}
+      {unit && !isFeet && <span className="figure ml-1 text-quiet">{unit}</span>}
     </span>
   );
 }
 
 /** A number, perhaps with a unit of its own; null when it is neither. A comma counts as a decimal point. */
 function parseTyped(text: string, unit: string): number | null {
-  const match = /^\s*([+-]?(?:\d+[.,]?\d*|[.,]\d+))\s*([a-z%]*)\s*$/i.exec(text);
-  if (!match) return null;
-  const number = Number(match[1]!.replace(',', '.'));
-  const own = UNITS.find((known) => known === match[2]!.toLowerCase());
-  const target = UNITS.find((known): known is Unit => known === unit);
-  return own && target ? (number * MM_PER_UNIT[own]) / MM_PER_UNIT[target] : number;
+  const target = UNITS.find((known) => known === unit);
+  if (target) return parseMeasure(text, target);
+  const match = /^\s*([+-]?(?:\d+[.,]?\d*|[.,]\d+))\s*%?°?\s*$/.exec(text);
+  return match ? Number(match[1]!.replace(',', '.')) : null;
 }

@@ -14,6 +14,7 @@ import {
 } from '../../core/index.ts';
 import { drawing, penWidth, useDrawing } from '../store/drawing.ts';
 import { DIGITS } from '../store/outline.ts';
+import { useWallThickness } from '../store/walls.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
 import { SNAP, useSnap } from './snapping.ts';
@@ -31,6 +32,9 @@ const PULL = 4;
 
 export function DrawMarks({ source, pixel, frame, placeAt }: DrawMarksProps) {
   const { figure, isFilled, line, width } = useDrawing();
+  const isWall = figure === 'wall';
+  const isLine = figure === 'line' || isWall;
+  const thickness = useWallThickness();
   const snap = useSnap(source, pixel);
   const [near, setNear] = useState<Snapped | null>(null);
   /** While a figure is dragged out. */
@@ -45,7 +49,7 @@ export function DrawMarks({ source, pixel, frame, placeAt }: DrawMarksProps) {
     event.currentTarget.setPointerCapture(event.pointerId);
     const { at } = snap(placeAt(event), event, { from: last?.at ?? null, level });
     const client = { x: event.clientX, y: event.clientY };
-    if (figure === 'line' && !drawing.press(source, at, SNAP * pixel)) return;
+    if (isLine && !drawing.press(source, at, SNAP * pixel)) return;
     press.current = { at, client, isPulled: false };
   };
 
@@ -54,14 +58,13 @@ export function DrawMarks({ source, pixel, frame, placeAt }: DrawMarksProps) {
     const isDown = from !== null && event.buttons !== 0;
     const hand = { from: (isDown ? from.at : last?.at) ?? null, level };
     // With Shift a figure is even, with Alt it grows from its middle.
-    const isFigure = figure !== 'line';
-    const place = snap(placeAt(event), isFigure ? { shiftKey: false, altKey: false } : event, isFigure ? {} : hand);
+    const place = snap(placeAt(event), isLine ? event : { shiftKey: false, altKey: false }, isLine ? hand : {});
     setNear(place);
     if (!isDown) return;
     from.isPulled ||= Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) > PULL;
     if (!from.isPulled) return;
     if (figure === 'line') drawing.pull(place.at);
-    else {
+    else if (!isLine) {
       const span = draggedBox(from.at, place.at, event.shiftKey, event.altKey);
       setDragged(figure === 'rectangle' ? rectanglePath(span) : ellipseIn(span));
     }
@@ -91,9 +94,9 @@ export function DrawMarks({ source, pixel, frame, placeAt }: DrawMarksProps) {
             d={printPath(path, DIGITS)}
             fill="none"
             className="stroke-tide/20"
-            strokeWidth={penWidth(source, width) / source.scale}
-            strokeLinejoin="round"
-            strokeLinecap="round"
+            strokeWidth={(isWall ? thickness : penWidth(source, width)) / source.scale}
+            strokeLinejoin={isWall ? 'miter' : 'round'}
+            strokeLinecap={isWall ? 'butt' : 'round'}
             visibility={isFilled && figure === 'line' ? 'hidden' : undefined}
           />
         )}

@@ -11,8 +11,10 @@ import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
+import { MeasureMarks } from './MeasureMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
 import { Overlay, Underlay } from './Underlay.tsx';
+import { WallMarks } from './WallMarks.tsx';
 
 interface Drag {
   readonly kind: 'move' | 'choose';
@@ -96,7 +98,12 @@ export function OutlineDesk({ source }: { source: Source }) {
       }}
       onPointerUp={finish}
     >
-      {eye && source.kind === 'picture' && <Underlay source={source} frame={frame} pixel={pixel} />}
+      {eye && source.kind === 'picture' && (
+        <>
+          <Underlay source={source} frame={frame} pixel={pixel} />
+          {BARE.includes(tool) && <Overlay source={source} frame={frame} pixel={pixel} />}
+        </>
+      )}
       {eye && (
         <svg className="absolute inset-0 size-full" viewBox={viewBox} role="img" aria-label="Outlines, to be worked on">
           {/* biome-ignore lint/a11y/noStaticElementInteractions: Escape and the list beside the view do the same */}
@@ -139,12 +146,16 @@ export function OutlineDesk({ source }: { source: Source }) {
           {/* Space moves the view, whatever tool is in hand. */}
           <g pointerEvents={isSpaceDown ? 'none' : undefined}>
             {edited && <PointMarks key={edited.id} source={source} shape={edited} {...{ pixel, frame, placeAt }} />}
+            {BARE.includes(tool) && <WallMarks source={source} {...{ pixel, frame, placeAt }} />}
             {tool === 'draw' && <DrawMarks source={source} {...{ pixel, frame, placeAt }} />}
+            {tool === 'measure' && <MeasureMarks source={source} {...{ pixel, frame, placeAt }} />}
           </g>
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}
-      {eye && source.kind === 'picture' && <Overlay source={source} frame={frame} pixel={pixel} />}
+      {eye && source.kind === 'picture' && !BARE.includes(tool) && (
+        <Overlay source={source} frame={frame} pixel={pixel} />
+      )}
     </div>
   );
 }

@@ -1,5 +1,16 @@
 // OutlineTools.tsx — how shapes are chosen and looked at, above the view.
-import { BoxSelect, Diff, Lasso, PaintBucket, PenTool, Slice, SplinePointer, UnfoldVertical } from 'lucide-react';
+import {
+  BoxSelect,
+  BrickWall,
+  Diff,
+  Lasso,
+  PaintBucket,
+  PenTool,
+  Ruler,
+  Slice,
+  SplinePointer,
+  UnfoldVertical,
+} from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Value } from '../controls/Value.tsx';
 import { outline, takeTool, useOutline } from '../store/outline.ts';
@@ -48,6 +59,18 @@ export function OutlineTools({ isPicture }: { isPicture: boolean }) {
         label="Draw lines, curves and figures"
         pressed={tool === 'draw'}
         onClick={() => void takeTool('draw')}
+      />
+      <IconButton
+        icon={BrickWall}
+        label="Walls and their openings"
+        pressed={tool === 'walls'}
+        onClick={() => void takeTool('walls')}
+      />
+      <IconButton
+        icon={Ruler}
+        label="Measure, and set the real size"
+        pressed={tool === 'measure'}
+        onClick={() => void takeTool('measure')}
       />
       <span className="mx-1 h-5 w-px bg-rule" />
       {isPicture && (

@@ -1,20 +1,24 @@
-// LengthLine.tsx — the line over a known length.
+// LengthLine.tsx — a line over a length, with a stroke across each of its ends.
 import type { Place } from '../store/source-view.ts';
 
-export function LengthLine({ from, to, viewBox, pixel }: { from: Place; to: Place; viewBox: string; pixel: number }) {
+interface LengthLineProps {
+  from: Place;
+  to: Place;
+  pixel: number;
+}
+
+/** Half the length of the strokes at its ends, in pixels of the screen. */
+const TICK = 8;
+
+export function LengthLine({ from, to, pixel }: LengthLineProps) {
   const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
-  const [nx, ny] = [(-(to.y - from.y) / length) * 8 * pixel, ((to.x - from.x) / length) * 8 * pixel];
+  const [nx, ny] = [(-(to.y - from.y) / length) * TICK * pixel, ((to.x - from.x) / length) * TICK * pixel];
   const tick = ({ x, y }: Place) => `M${x - nx} ${y - ny}L${x + nx} ${y + ny}`;
   const d = `M${from.x} ${from.y}L${to.x} ${to.y}${tick(from)}${tick(to)}`;
   return (
-    <svg
-      className="pointer-events-none absolute inset-0 size-full"
-      viewBox={viewBox}
-      role="img"
-      aria-label="The line over a known length"
-    >
+    <g className="pointer-events-none">
       <path d={d} fill="none" className="stroke-sheet" strokeWidth={5 * pixel} />
       <path d={d} fill="none" className="stroke-tide" strokeWidth={2 * pixel} />
-    </svg>
+    </g>
   );
 }

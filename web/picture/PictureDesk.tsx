@@ -182,7 +182,14 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
             />
           )}
           {tool?.kind === 'length' && tool.from && tool.to && (
-            <LengthLine from={tool.from} to={tool.to} viewBox={viewBox} pixel={scale} />
+            <svg
+              className="pointer-events-none absolute inset-0 size-full"
+              viewBox={viewBox}
+              role="img"
+              aria-label="The line over a known length"
+            >
+              <LengthLine from={tool.from} to={tool.to} pixel={scale} />
+            </svg>
           )}
           {loupe && pointer && after && <Loupe at={pointer} view={after} />}
         </>

@@ -46,7 +46,13 @@ export function SourceStation() {
   );
 }
 
-const UNIT_WORDS: Record<Unit, string> = { mm: 'millimetres', cm: 'centimetres', m: 'metres', in: 'inches' };
+const UNIT_WORDS: Record<Unit, string> = {
+  mm: 'millimetres',
+  cm: 'centimetres',
+  m: 'metres',
+  in: 'inches',
+  ft: 'feet and inches',
+};
 
 function BringIn() {
   const { getRootProps, getInputProps, isDragActive } = useDropzone({

@@ -12,13 +12,15 @@ import {
   type SnapWishes,
   type Source,
   type Spot,
+  wallsAlong,
   withCorner,
   withPull,
 } from '../../core/index.ts';
 import { act, commitLines, DIGITS, inHand, useOutline } from './outline.ts';
 import { useProject } from './project.ts';
+import { freshId, listedWalls, setWalls, useWalls, wallThickness } from './walls.ts';
 
-export const FIGURES = ['line', 'rectangle', 'ellipse'] as const;
+export const FIGURES = ['line', 'rectangle', 'ellipse', 'wall'] as const;
 export type Figure = (typeof FIGURES)[number];
 
 /** Lengths in project units. */
@@ -38,6 +40,8 @@ interface DrawingState {
   readonly line: PathLine;
   /** The open line of a shape that it goes on from: the shape, and the number of the line in it. */
   readonly continues: { readonly shape: string; readonly index: number } | null;
+  /** What was measured last. */
+  readonly measured: { readonly from: Spot; readonly to: Spot } | null;
 }
 
 const NO_LINE: PathLine = { points: [], isClosed: false };
@@ -50,14 +54,15 @@ export const useDrawing = create<DrawingState>(() => ({
   snaps: { points: true, edges: true, alignment: true, grid: null, angle: null },
   line: NO_LINE,
   continues: null,
+  measured: null,
 }));
 const { setState: set, getState: get } = useDrawing;
 
 useProject.subscribe(({ id }, before) => {
-  if (id !== before.id) set({ line: NO_LINE, continues: null, width: null });
+  if (id !== before.id) set({ line: NO_LINE, continues: null, measured: null, width: null });
 });
 useOutline.subscribe(({ tool, source }, before) => {
-  if (source !== before.source) set({ line: NO_LINE, continues: null, width: null });
+  if (source !== before.source) set({ line: NO_LINE, continues: null, measured: null, width: null });
   // What was drawn so far is kept when another tool is taken up.
   else if (tool !== before.tool) finishLine();
 });
@@ -118,7 +123,7 @@ export const drawing = {
 /** A new line, or one of a shape in view that ends there. */
 function begun(at: Spot, reach: number): Pick<DrawingState, 'line' | 'continues'> {
   for (const shape of useOutline.getState().view?.shapes ?? []) {
-    const found = shape.stroke ? lineToContinue(parsePath(shape.d).path, at, reach) : null;
+    const found = shape.stroke && get().figure === 'line' ? lineToContinue(parsePath(shape.d).path, at, reach) : null;
     if (found) return { line: found.line, continues: { shape: shape.id, index: found.index } };
   }
   return { line: withCorner(NO_LINE, at), continues: null };
@@ -134,7 +139,8 @@ export function finishLine(source = inHand()?.source): boolean {
   if (shape) {
     const lines = linesOf(parsePath(shape.d).path).map((other, i) => (i === continues.index ? line : other));
     void commitLines(shape.id, lines);
-  } else void draw(source, pathOfLines([line]), line.isClosed);
+  } else if (get().figure === 'wall') drawWall(source, line);
+  else void draw(source, pathOfLines([line]), line.isClosed);
   return true;
 }
 
@@ -144,6 +150,14 @@ export function takePointBack(): boolean {
   if (line.points.length === 0) return false;
   set({ line: { ...line, points: line.points.slice(0, -1) } });
   return true;
+}
+
+function drawWall(source: Source, line: PathLine): void {
+  const { present } = useProject.getState().history!;
+  const thickness = wallThickness(present, useWalls.getState().thickness) / source.scale;
+  const known = listedWalls(source);
+  const [wall] = wallsAlong([pathOfLines([line])], thickness);
+  if (wall) setWalls(source, [...known, { ...wall, id: freshId(known, 'wall') }]);
 }
 
 function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {

@@ -7,6 +7,7 @@ import {
   BUNDLED_FONTS,
   changeEdits,
   checkOutlines,
+  connectedShapes,
   type Drawing,
   decodeVector,
   differenceOf,
@@ -29,13 +30,16 @@ import {
   layLetters,
   lowResolution,
   type Mesh,
+  meanThickness,
   membersOf,
+  middleLine,
   type Overlap,
   otsu,
   PICTURE_HEADER,
   type Picture,
   PictureReplySchema,
   type PictureSource,
+  type Plan,
   type Point3,
   type Project,
   type Proof,
@@ -43,20 +47,25 @@ import {
   placedShapes,
   placeInside,
   placePicture,
+  planOf,
   printPath,
   type Retraced,
   readVector,
   retrace,
   type Shape,
+  type Sorting,
   type Source,
   type Stroke,
   shade,
   smallPartLimit,
   snapPieces,
+  sortIntoLayers,
   startSettings,
   type Traced,
+  type WallLimits,
   type Warning,
   type Width,
+  wallsAlong,
 } from '../../core/index.ts';
 import { knownFonts, loadFonts } from './fonts.ts';
 
@@ -176,6 +185,8 @@ export interface OutlineShape {
   readonly stroke: Stroke | null;
   readonly colour: string;
   readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+  /** Of a stroke, or of a filled shape on average. */
+  readonly thickness: number;
   /** Points between its lines and curves. */
   readonly points: number;
 }
@@ -357,15 +368,73 @@ const api = {
     });
   },
 
-  /** What points under the hand may snap to: the pieces of all shapes, and where those of each begin. */
+  /**
+   * What points under the hand may snap to: the pieces of all shapes, and where those of each begin; behind them the middle
+   * lines of walls.
+   */
   async snapPieces(project: Project, id: string): Promise<Outcome<ReturnType<typeof snapPieces>>> {
     const outcome = await attemptLater(async () => {
       const source = await readySource(project, id);
-      return snapPieces(evaluator.drawing(source).shapes.map(({ path }) => path));
+      const paths = evaluator.drawing(source).shapes.map(({ path }) => path);
+      const walls = source.edits.flatMap(({ on, action }) => (on && action.do === 'walls' ? action.walls : []));
+      return snapPieces([...paths, ...walls.map(middleLine)]);
     });
     if (!outcome.ok) return outcome;
     const { pieces, starts } = outcome.value;
     return Comlink.transfer(outcome, [pieces.buffer as ArrayBuffer, starts.buffer as ArrayBuffer]);
+  },
+
+  /** Walls among some shapes, or among all that are built where none are named. @param limits in user units */
+  async findWalls(project: Project, id: string, among: readonly string[], limits: WallLimits): Promise<Outcome<Plan>> {
+    return attemptLater(async () => {
+      const source = await readySource(project, id);
+      const { shapes } = evaluator.drawing(source);
+      const off = switchedOff(project, source);
+      const wanted = new Set(among);
+      const isAmong = (shape: Shape) => (wanted.size > 0 ? wanted.has(shape.id) : !off.has(shape.id));
+      return planOf(
+        shapes.filter(isAmong),
+        shapes.filter((shape) => !isAmong(shape)),
+        limits,
+      );
+    });
+  },
+
+  /** Walls with the paths of some shapes as their middle lines. */
+  async wallsAlong(project: Project, id: string, among: readonly string[], thickness: number): Promise<Outcome<Plan>> {
+    return attemptLater(async () => {
+      const source = await readySource(project, id);
+      const wanted = new Set(among);
+      const lines = evaluator.drawing(source).shapes.filter((shape) => wanted.has(shape.id));
+      return {
+        walls: wallsAlong(
+          lines.map(({ path }) => path),
+          thickness,
+        ),
+        replaced: lines.map((line) => line.id),
+      };
+    });
+  },
+
+  /** Ids of the shapes that hang together with some. */
+  async connected(project: Project, id: string, from: readonly string[]): Promise<Outcome<readonly string[]>> {
+    return attemptLater(async () => {
+      const source = await readySource(project, id);
+      return connectedShapes(evaluator.drawing(source).shapes, from);
+    });
+  },
+
+  /** Shapes sorted into layers of their own, by colour or by nesting. */
+  async sortIntoLayers(
+    project: Project,
+    id: string,
+    shapes: readonly string[],
+    by: Sorting,
+  ): Promise<Outcome<ReturnType<typeof sortIntoLayers>>> {
+    return attemptLater(async () => {
+      const source = await readySource(project, id);
+      return sortIntoLayers(project, source, evaluator.drawing(source), shapes, by, () => crypto.randomUUID());
+    });
   },
 
   /** What would trouble a build of a source; shapes that are switched off trouble nobody. */
@@ -539,6 +608,7 @@ function outlineShape({ id, name, path, fillRule, stroke, colour }: Shape): Outl
     stroke: stroke ?? null,
     colour,
     box: { minX, minY, maxX, maxY },
+    thickness: stroke?.width ?? meanThickness(path),
     points,
   };
 }
@@ -573,7 +643,7 @@ function twoTones(picture: Picture, level: number): Uint8ClampedArray {
 }
 
 /** A mark lands this large when it has no physical size: a hand's width. */
-const START_SIZE = { mm: 100, cm: 10, m: 0.1, in: 4 } as const;
+const START_SIZE = { mm: 100, cm: 10, m: 0.1, in: 4, ft: 0.25 } as const;
 
 function attempt<T>(act: () => T): Outcome<T> {
   try {

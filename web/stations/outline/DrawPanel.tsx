@@ -9,18 +9,25 @@ import { DifferenceFigure } from '../../picture/DifferenceFigure.tsx';
 import { drawing, drawnShapes, FIGURES, type Figure, penWidth, useDrawing } from '../../store/drawing.ts';
 import { takeTool } from '../../store/outline.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
+import { useWallThickness, walls as wallTool } from '../../store/walls.ts';
 import { SnapSentence } from './SnapSentence.tsx';
 
-const FIGURE_WORDS: Record<Figure, string> = { line: 'lines and curves', rectangle: 'rectangles', ellipse: 'ellipses' };
+const FIGURE_WORDS: Record<Figure, string> = {
+  line: 'lines and curves',
+  rectangle: 'rectangles',
+  ellipse: 'ellipses',
+  wall: 'walls',
+};
 const HELP: Record<Figure, string> = {
   line: 'Click for a corner, drag for a curve; click the first point to close, Enter or the last point to end. Begin at an end of an open line to go on with it.',
   rectangle: 'Drag from corner to corner; Shift makes it a square, Alt draws from the middle.',
   ellipse: 'Drag from corner to corner; Shift makes it a circle, Alt draws from the middle.',
+  wall: 'Click from corner to corner; click the first corner to close, Enter or the last corner to end.',
 };
 
 export function DrawPanel({ source }: { source: Source }) {
-  const { layers, unit } = useDocument();
-  const { figure, isFilled, width, colour } = useDrawing();
+  const { layers } = useDocument();
+  const figure = useDrawing((state) => state.figure);
   const drawn = drawnShapes(source);
   const isDrawn = new Set(drawn);
   const others = layers.filter(
@@ -36,26 +43,7 @@ export function DrawPanel({ source }: { source: Source }) {
           options={FIGURES.map((each) => [each, FIGURE_WORDS[each]] as const)}
           onChange={(next) => drawing.set({ figure: next })}
         />
-        , closed ones{' '}
-        <Choice
-          label="Closed figures"
-          value={isFilled ? 'filled' : 'lines'}
-          options={[
-            ['filled', 'filled'],
-            ['lines', 'as lines'],
-          ]}
-          onChange={(next) => drawing.set({ isFilled: next === 'filled' })}
-        />
-        , lines{' '}
-        <Value
-          label="Width of the pen"
-          value={penWidth(source, width)}
-          unit={unit}
-          min={1e-6}
-          step={penWidth(source) / 10}
-          onChange={(v) => drawing.set({ width: v })}
-        />{' '}
-        wide, in <ColourField label="Colour of the pen" value={colour} onChange={(v) => drawing.set({ colour: v })} />.
+        {figure === 'wall' ? <WallStyle /> : <PenStyle source={source} />}
       </Sentence>
       <p className="text-quiet text-sm">{HELP[figure]}</p>
       <SnapSentence source={source} />
@@ -75,5 +63,53 @@ export function DrawPanel({ source }: { source: Source }) {
         <TextButton onClick={() => void takeTool('choose')}>Done</TextButton>
       </p>
     </Panel>
+  );
+}
+
+function PenStyle({ source }: { source: Source }) {
+  const { isFilled, width, colour } = useDrawing();
+  const unit = useDocument().unit;
+  return (
+    <>
+      , closed ones{' '}
+      <Choice
+        label="Closed figures"
+        value={isFilled ? 'filled' : 'lines'}
+        options={[
+          ['filled', 'filled'],
+          ['lines', 'as lines'],
+        ]}
+        onChange={(next) => drawing.set({ isFilled: next === 'filled' })}
+      />
+      , lines{' '}
+      <Value
+        label="Width of the pen"
+        value={penWidth(source, width)}
+        unit={unit}
+        min={1e-6}
+        step={penWidth(source) / 10}
+        onChange={(v) => drawing.set({ width: v })}
+      />{' '}
+      wide, in <ColourField label="Colour of the pen" value={colour} onChange={(v) => drawing.set({ colour: v })} />.
+    </>
+  );
+}
+
+function WallStyle() {
+  const unit = useDocument().unit;
+  const thickness = useWallThickness();
+  return (
+    <>
+      ,{' '}
+      <Value
+        label="Thickness of walls to be drawn"
+        value={thickness}
+        unit={unit}
+        min={1e-6}
+        step={thickness / 10}
+        onChange={(v) => wallTool.set({ thickness: v })}
+      />{' '}
+      thick.
+    </>
   );
 }

@@ -6,7 +6,9 @@ import { Panel } from '../../controls/Panel.tsx';
 import { Tick } from '../../controls/Tick.tsx';
 import { fillPicked, outline, takeTool, useOutline } from '../../store/outline.ts';
 import { DrawPanel } from './DrawPanel.tsx';
+import { MeasurePanel } from './MeasurePanel.tsx';
 import { PointsPanel } from './PointsPanel.tsx';
+import { WallsPanel } from './WallsPanel.tsx';
 
 export function ToolPanel({ source }: { source: Source }) {
   const tool = useOutline((state) => state.tool);
@@ -20,6 +22,8 @@ export function ToolPanel({ source }: { source: Source }) {
   }
   if (tool === 'points') return <PointsPanel source={source} />;
   if (tool === 'draw') return <DrawPanel source={source} />;
+  if (tool === 'walls') return <WallsPanel source={source} />;
+  if (tool === 'measure') return <MeasurePanel source={source} />;
   return tool === 'faces' ? <FacesPanel /> : null;
 }
 

@@ -1,0 +1,93 @@
+// sorting.ts — shapes of one source sorted into layers anew: one for each colour, or one for each depth of nesting.
+import type { Drawing, Shape } from '../drawing.ts';
+import { isInside } from '../outline/apart.ts';
+import { boundsOf, ringArea } from '../outline/measure.ts';
+import type { Bounds, Ring } from '../outline/types.ts';
+import { colourName, uniqueName } from './names.ts';
+import { shapeRegions } from './outlines.ts';
+import type { Layer, Project, Source } from './schema.ts';
+
+export const SORTINGS = ['colour', 'nesting'] as const;
+export type Sorting = (typeof SORTINGS)[number];
+
+/**
+ * @param wanted ids of the shapes that are sorted; they leave the layers they are in
+ * @returns layers that changed, and new ones, each built like the layer its first shape came from
+ */
+export function sortIntoLayers(
+  project: Project,
+  source: Source,
+  drawing: Drawing,
+  wanted: readonly string[],
+  by: Sorting,
+  newId: () => string,
+): { layers: Layer[]; gone: string[] } {
+  const isWanted = new Set(wanted);
+  const own = project.layers.filter((layer) => layer.source === source.id);
+  const homes = new Map(own.flatMap((layer) => layer.members.map((member) => [member, layer] as const)));
+  const shapes = drawing.shapes.filter(({ id }) => isWanted.has(id) && homes.has(id));
+  const groups = by === 'colour' ? byColour(shapes) : byNesting(shapes, source, project.tolerance);
+  const names = new Set(project.layers.map(({ name }) => name));
+  const fresh = groups.map(({ members, name }): Layer => {
+    const home = homes.get(members[0]!.id)!;
+    const { colour } = members[0]!;
+    return {
+      ...home,
+      id: newId(),
+      name: uniqueName(name, names),
+      members: members.map(({ id }) => id),
+      skipped: members.flatMap(({ id }) => (homes.get(id)!.skipped.includes(id) ? [id] : [])),
+      material: { ...home.material, colour },
+    };
+  });
+  const left = own.flatMap((layer): Layer[] => {
+    const without = (ids: readonly string[]) => ids.filter((id) => !isWanted.has(id));
+    const members = without(layer.members);
+    return members.length < layer.members.length ? [{ ...layer, members, skipped: without(layer.skipped) }] : [];
+  });
+  return {
+    layers: [...left.filter(({ members }) => members.length > 0), ...fresh],
+    gone: left.filter(({ members }) => members.length === 0).map(({ id }) => id),
+  };
+}
+
+interface Group {
+  readonly name: string;
+  readonly members: readonly Shape[];
+}
+
+function byColour(shapes: readonly Shape[]): Group[] {
+  const colours = [...new Set(shapes.map(({ colour }) => colour))];
+  return colours.map((each) => ({ name: colourName(each), members: shapes.filter(({ colour }) => colour === each) }));
+}
+
+const NESTED = ['Outermost', 'Inside', 'Inside that'];
+
+/** A shape lies as deep as there are others around it. */
+function byNesting(shapes: readonly Shape[], source: Source, tolerance: number): Group[] {
+  const all = shapes.map((shape) => {
+    const [largest] = shapeRegions([shape], source, tolerance)
+      .map(({ outer }) => outer)
+      .sort((a, b) => Math.abs(ringArea(b)) - Math.abs(ringArea(a)));
+    return { shape, ring: largest ?? null, box: largest ? boundsOf([largest]) : null };
+  });
+  const depths = all.map(({ ring, box }) =>
+    ring && box ? all.filter((other) => isAround(other, { ring, box })).length : 0,
+  );
+  const levels = [...new Set(depths)].sort((a, b) => a - b);
+  return levels.map((level, i) => ({
+    name: NESTED[i] ?? `${i} deep`,
+    members: shapes.filter((_, k) => depths[k] === level),
+  }));
+}
+
+interface Ringed {
+  readonly ring: Ring | null;
+  readonly box: Bounds | null;
+}
+
+function isAround({ ring, box }: Ringed, inner: { ring: Ring; box: Bounds }): boolean {
+  if (!ring || !box || ring === inner.ring) return false;
+  const isLarger = Math.abs(ringArea(ring)) > Math.abs(ringArea(inner.ring));
+  return isLarger && isInside(inner.ring, ring);
+}
