@@ -3,22 +3,30 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname } from 'node:path';
 import {
   arrange,
+  boundsOf,
   type Drawing,
   type EdgePath,
   Evaluator,
   type ExportFormat,
   emptyProject,
   GeometryError,
+  type Layer,
   type MeshCounts,
+  MM_PER_UNIT,
   NO_DATA,
+  OUTLINE_FORMATS,
+  type OutlineFormat,
   type Part,
   type Point3,
   type Project,
   type Proof,
   proofOf,
+  regionsArea,
+  ringsOf,
   type Warning,
   writeGlb,
   writeObj,
+  writeOutlines,
   writeStl,
 } from '../core/index.ts';
 import { Clock } from './clock.ts';
@@ -29,7 +37,7 @@ export interface BuildTask {
   readonly kind: 'build';
   readonly input: string;
   readonly output: string;
-  readonly format: ExportFormat;
+  readonly format: ExportFormat | OutlineFormat;
   readonly settings: BuildSettings;
   /** Look for self-crossings too, the slowest of the checks; only a report shows them. */
   readonly crossings: boolean;
@@ -70,10 +78,12 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     const shown = project.layers.filter((layer) => layer.shown);
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
+    const flat = OUTLINE_FORMATS.find((format) => format === task.format);
+    if (flat) return writeFlat(task, flat, evaluator, project, warnings, clock);
     const builds = shown.map((layer) => evaluator.build(project, layer));
     const parts = evaluator.parts(project);
     clock.lap('mesh');
-    await write(task, parts);
+    await write(task.output, task.format as ExportFormat, parts);
     clock.lap('write');
     const proofs = builds.map(({ mesh }) => proofOf(mesh, { crossings: task.crossings }));
     const closed = proofs.every((proof) => proof.closed);
@@ -88,7 +98,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
         proofs,
         shown.map((layer) => layer.base),
       ),
-      safeReach: Math.min(...shown.map((layer) => evaluator.width(project, layer)?.safeReach ?? Infinity)),
+      safeReach: safeReachOf(evaluator, project, shown),
       edgePath: slowest(builds.map((build) => build.plan.edgePath)),
       warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
       ms: clock.times(),
@@ -98,6 +108,45 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     return failedReport(task, code, error instanceof Error ? error.message : String(error), clock.times());
   }
 }
+
+/** Outlines need no mesh: points are those between lines and curves, edges the lines and curves, faces the outlines. */
+function writeFlat(
+  { input, output }: BuildTask,
+  format: OutlineFormat,
+  evaluator: Evaluator,
+  project: Project,
+  warnings: readonly Warning[],
+  clock: Clock<'read' | 'outline' | 'mesh' | 'write'>,
+): FileReport {
+  clock.lap('mesh');
+  mkdirSync(dirname(output), { recursive: true });
+  const groups = evaluator.outlineGroups(project);
+  writeFileSync(output, writeOutlines(groups, format, MM_PER_UNIT[project.unit]).bytes);
+  clock.lap('write');
+  const shown = project.layers.filter((layer) => layer.shown);
+  const regions = shown.flatMap((layer) => evaluator.outlines(project, layer).regions);
+  const bounds = boundsOf(ringsOf(regions));
+  const segments = groups.flatMap(({ shapes }) => shapes.flatMap(({ path }) => path));
+  const edges = segments.filter(([letter]) => letter !== 'M').length;
+  return {
+    input,
+    output,
+    ok: true,
+    counts: { points: edges, edges, faces: regions.length, triangles: 0 },
+    closed: true,
+    crossings: 0,
+    volume: 0,
+    area: regionsArea(regions),
+    size: bounds ? [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY, 0] : [0, 0, 0],
+    safeReach: safeReachOf(evaluator, project, shown),
+    edgePath: 'none',
+    warnings,
+    ms: clock.times(),
+  };
+}
+
+const safeReachOf = (evaluator: Evaluator, project: Project, layers: readonly Layer[]): number =>
+  Math.min(...layers.map((layer) => evaluator.width(project, layer)?.safeReach ?? Infinity));
 
 function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
   let ids = 0;
@@ -131,7 +180,7 @@ function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project:
   };
 }
 
-async function write({ output, format }: BuildTask, parts: readonly Part[]): Promise<void> {
+async function write(output: string, format: ExportFormat, parts: readonly Part[]): Promise<void> {
   mkdirSync(dirname(output), { recursive: true });
   switch (format) {
     case 'glb':

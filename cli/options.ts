@@ -11,6 +11,8 @@ import {
   LAYERINGS,
   LETTERING_DEFAULTS,
   type Lettering,
+  OUTLINE_FORMATS,
+  type OutlineFormat,
   PROFILES,
   type Recipe,
   RecipeSchema,
@@ -24,7 +26,7 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
 
   INPUT                 drawings (SVG, DXF), pictures (PNG, JPEG, WebP, TIFF, GIF, BMP), folders or globs; with several, PATH is a folder
   --out PATH            file or folder to write
-  --format F            glb, obj or stl (otherwise from PATH's ending, else glb)
+  --format F            glb, obj or stl; svg or dxf for the outlines alone (otherwise from PATH's ending, else glb)
   --depth 4             total thickness, edges included
   --edge E              none, chamfer or round (default: round when --reach is given, else none)
   --reach 0.5           how far in the edge reaches
@@ -80,10 +82,13 @@ export interface BuildSettings {
   readonly size: number | undefined;
 }
 
+const BUILD_FORMATS = [...EXPORT_FORMATS, ...OUTLINE_FORMATS];
+type BuildFormat = ExportFormat | OutlineFormat;
+
 export interface BuildCommand {
   readonly inputs: readonly string[];
   readonly out: string;
-  readonly format: ExportFormat;
+  readonly format: BuildFormat;
   readonly settings: BuildSettings;
   readonly report: string | undefined;
   readonly jobs: number;
@@ -163,7 +168,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   return {
     inputs: positionals,
     out,
-    format: choice('format', values.format, EXPORT_FORMATS) ?? formatOf(out),
+    format: choice('format', values.format, BUILD_FORMATS) ?? formatOf(out),
     settings,
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
@@ -283,11 +288,11 @@ function readRecipe(file: string): Recipe {
   throw new UsageError(`--recipe ${file}: ${issue.path.join('.') || 'recipe'}: ${issue.message}`);
 }
 
-function formatOf(out: string): ExportFormat {
+function formatOf(out: string): BuildFormat {
   const ending = extname(out).slice(1).toLowerCase();
-  const known = EXPORT_FORMATS.find((format) => format === ending);
+  const known = BUILD_FORMATS.find((format) => format === ending);
   if (!known && ending !== '')
-    throw new UsageError(`--out ends in .${ending}; known formats are ${EXPORT_FORMATS.join(', ')}`);
+    throw new UsageError(`--out ends in .${ending}; known formats are ${BUILD_FORMATS.join(', ')}`);
   return known ?? 'glb';
 }
 

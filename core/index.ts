@@ -84,7 +84,7 @@ export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, p
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { connectedShapes } from './outline/connected.ts';
 export { facesBetween, placeInside } from './outline/faces.ts';
-export { meanThickness, regionsArea, ringsOf } from './outline/measure.ts';
+export { boundsOf, meanThickness, regionsArea, ringsOf } from './outline/measure.ts';
 export {
   heldTo,
   SnapField,

@@ -110,8 +110,18 @@ function boundary() {
       }
     }
   };
-  runs(xs, ys, (i, j) => isWall(i - 1, j) !== isWall(i, j), (x, y0, y1) => [x, y0, x, y1]);
-  runs(ys, xs, (j, i) => isWall(i, j - 1) !== isWall(i, j), (y, x0, x1) => [x0, y, x1, y]);
+  runs(
+    xs,
+    ys,
+    (i, j) => isWall(i - 1, j) !== isWall(i, j),
+    (x, y0, y1) => [x, y0, x, y1],
+  );
+  runs(
+    ys,
+    xs,
+    (j, i) => isWall(i, j - 1) !== isWall(i, j),
+    (y, x0, x1) => [x0, y, x1, y],
+  );
   return lines;
 }
 
@@ -132,12 +142,12 @@ const glass = WINDOWS.flatMap(([wall, at, width]) => {
   const [nx, ny] = a[1] === b[1] ? [0, 1] : [1, 0];
   return [-half, 0, half].map((off) => [a[0] + nx * off, a[1] + ny * off, b[0] + nx * off, b[1] + ny * off]);
 });
-const boxLines = BOXES.map(([x, y, w, h]) => [
+const boxLines = BOXES.flatMap(([x, y, w, h]) => [
   [x, y, x + w, y],
   [x + w, y, x + w, y + h],
   [x + w, y + h, x, y + h],
   [x, y + h, x, y],
-]).flat();
+]);
 const leafEnd = ({ x, y, reach, open }) => {
   const a = (open * Math.PI) / 180;
   return [x + reach * Math.cos(a), y - reach * Math.sin(a)];
@@ -185,7 +195,9 @@ const folder = mkdtempSync(join(tmpdir(), 'hall-'));
 /** A word as outlines of a bundled font, its middle at a place. */
 function word(text, size, x, y, turn = 0) {
   const file = join(folder, 'word.svg');
-  execFileSync('node', ['cli/bin.js', 'letters', text, '--font', 'grotesque', '--size', String(size), '--out', file], { cwd: root });
+  execFileSync('node', ['cli/bin.js', 'letters', text, '--font', 'grotesque', '--size', String(size), '--out', file], {
+    cwd: root,
+  });
   const svg = readFileSync(file, 'utf8');
   const [l, t, w, h] = /viewBox="([^"]+)"/.exec(svg)[1].split(/\s+/).map(Number);
   const paths = [...svg.matchAll(/<path[^>]*\sd="([^"]+)"/g)].map(([, d]) => `<path d="${d}"/>`).join('');
@@ -230,5 +242,7 @@ for (let y = 0; y < HEIGHT; y++) {
     scan[y * WIDTH + x] = Math.min(255, Math.max(0, dark + share * (paper - dark) + 8 * (random() + random() - 1)));
   }
 }
-const jpeg = await sharp(scan, { raw: { width: WIDTH, height: HEIGHT, channels: 1 } }).jpeg({ quality: 80 }).toBuffer();
+const jpeg = await sharp(scan, { raw: { width: WIDTH, height: HEIGHT, channels: 1 } })
+  .jpeg({ quality: 80 })
+  .toBuffer();
 writeFileSync(new URL('hall.jpg', import.meta.url), jpeg);

@@ -6,13 +6,15 @@ import { GeometryError } from '../errors.ts';
 import { readSvg } from '../io/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
+import { drawingOf, filledShape } from '../testing/drawings.ts';
 import { arrange } from './arrange.ts';
 import { applyCommand, type Command, CommandSchema } from './commands.ts';
 import { Evaluator, NO_DATA } from './evaluate.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { readProject } from './migrate.ts';
 import { colourName, uniqueName } from './names.ts';
-import { emptyProject, type Project } from './schema.ts';
+import { emptyProject, type Project, type Source } from './schema.ts';
+import { sortIntoLayers } from './sorting.ts';
 
 const vectorData = (text: string) => ({ ...NO_DATA, text: () => text });
 const PATCH = readFileSync('demo/patch.svg', 'utf8');
@@ -180,6 +182,42 @@ describe('commands', () => {
     const command: Command = { do: 'change-layers', layers: [low.id], change: { base: 3 } };
     expect(CommandSchema.parse(JSON.parse(JSON.stringify(command)))).toEqual(command);
     expect(CommandSchema.safeParse({ do: 'explode' }).success).toBe(false);
+  });
+});
+
+describe('sorting into layers', () => {
+  const nested = drawingOf(
+    filledShape('out', 'M0 0h100v100h-100z', '#204060'),
+    filledShape('mid', 'M10 10h80v80h-80z', '#a04020'),
+    filledShape('in', 'M20 20h20v20h-20z', '#204060'),
+    filledShape('beside', 'M60 60h20v20h-20z', '#a04020'),
+  );
+  let n = 0;
+  const newId = () => `l${++n}`;
+  const { layers } = arrange(nested, 's', { unit: 'mm', tolerance: 0.01, newId });
+  const one = { ...layers[0]!, members: nested.shapes.map(({ id }) => id), skipped: ['in'] };
+  const place = { scale: 1, origin: [0, 0] as [number, number] };
+  const own: Source = { id: 's', kind: 'drawing', name: 'd', edits: [], width: 100, height: 100, ...place };
+  const project = applyCommand(emptyProject('p'), { do: 'add-source', source: own, layers: [one] });
+  const sort = (by: 'colour' | 'nesting', ids = one.members) => sortIntoLayers(project, own, nested, ids, by, newId);
+
+  it('makes one for each colour', () => {
+    const { layers: sorted, gone } = sort('colour');
+    expect(sorted.map(({ members }) => members)).toEqual([
+      ['out', 'in'],
+      ['mid', 'beside'],
+    ]);
+    expect(sorted.map(({ material }) => material.colour)).toEqual(['#204060', '#a04020']);
+    expect(sorted[0]!.skipped).toEqual(['in']);
+    expect(gone).toEqual([one.id]);
+  });
+
+  it('makes one for each depth of nesting, and leaves the others where they are', () => {
+    expect(sort('nesting').layers.map(({ members }) => members)).toEqual([['out'], ['mid'], ['in', 'beside']]);
+    const { layers: some, gone } = sort('nesting', ['mid', 'in']);
+    expect(some.map(({ members }) => members)).toEqual([['out', 'beside'], ['mid'], ['in']]);
+    expect(gone).toEqual([]);
+    expect(new Set(some.map(({ name }) => name)).size).toBe(3);
   });
 });
 

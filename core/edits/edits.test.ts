@@ -141,6 +141,13 @@ describe('splitting', () => {
     expect(shapes[1]!.from).toBe('a');
   });
 
+  it('cuts the line of a stroke, which stays one', () => {
+    const stroke = strokedShape('s', 'M0 0L10 0', 1);
+    const shapes = shapesAfter(drawingOf(stroke), { do: 'split', shapes: ['s'], line: 'M4 -1L4 1' });
+    expect(shapes.map(({ path }) => printPath(path, 6)).sort()).toEqual(['M0 0L4 0', 'M4 0L10 0']);
+    expect(shapes.map((shape) => shape.stroke)).toEqual([stroke.stroke, stroke.stroke]);
+  });
+
   it('does nothing to a shape the line does not meet', () => {
     const { drawing, outcomes } = edited(drawingOf(SQUARE), { do: 'split', shapes: ['a'], line: 'M30 0V9' });
     expect(drawing.shapes[0]).toBe(SQUARE);

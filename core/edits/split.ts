@@ -8,6 +8,7 @@ import { facesBetween } from '../outline/faces.ts';
 import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { contoursOf } from '../path/cubic.ts';
+import { cutByArea } from '../path/divide.ts';
 import { flatten, polylines } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path, Segment } from '../path/types.ts';
@@ -18,13 +19,23 @@ import type { ActionOf } from './schema.ts';
 export function split(shapes: readonly Shape[], action: ActionOf<'split'>, edit: string, report: Report): Change {
   const line = parsePath(action.line).path;
   const make = (shape: Shape): Shape[] | null => {
-    const whole = filledOf(shape);
+    const part = { id: `${shape.id}/${edit}`, from: shape.id };
+    const whole = shape.stroke ? { path: shape.path, fillRule: 'nonzero' as const } : filledOf(shape);
     const side = leftOf(line, whole.path);
     if (!side) return null;
+    if (shape.stroke) {
+      // A stroke stays one: it is its line that is cut.
+      const [left, right] = cutByArea(shape.path, side.path);
+      return left.length > 0 && right.length > 0
+        ? [
+            { ...shape, path: left },
+            { ...shape, ...part, path: right },
+          ]
+        : null;
+    }
     const [left, right] = (['intersect', 'subtract'] as const).map((how) => combine([whole, side], how));
     if (left!.length === 0 || right!.length === 0) return null;
-    const other = { ...asFilled(shape, right!), id: `${shape.id}/${edit}`, from: shape.id };
-    return [asFilled(shape, left!), other];
+    return [asFilled(shape, left!), { ...asFilled(shape, right!), ...part }];
   };
   const result = each(shapes, action.shapes, make, report);
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} split in two` };

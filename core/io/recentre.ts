@@ -1,23 +1,47 @@
 // recentre.ts — drawings that lie far from the origin, as surveys do, are moved to it: coordinates of ten million leave no
 // digits for the shapes themselves.
-import type { Drawing } from '../drawing.ts';
+import type { Box, Drawing, Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';
 import { translation } from '../path/matrix.ts';
 
-/** A drawing whose middle is this many times its size away from the origin is moved. */
+/** A drawing is moved whose middle is this many times its size away from the origin, and at least so many units. */
 const FAR = 100;
+const FAR_UNITS = 1e5;
 
 export function recentred(drawing: Drawing): Drawing {
-  const { x, y, width, height } = drawing.sheet;
-  const [cx, cy] = [x + width / 2, y + height / 2];
-  const size = Math.max(width, height);
-  if (!(Math.hypot(cx, cy) > FAR * size) || size === 0) return drawing;
+  const box = boxOf(drawing.shapes);
+  if (!box) return drawing;
+  const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+  const size = Math.max(box.width, box.height);
+  if (!(Math.hypot(cx, cy) > Math.max(FAR_UNITS, FAR * size)) || size === 0) return drawing;
   const [dx, dy] = [Math.round(cx), Math.round(cy)];
   const message = `The drawing lies ${Math.round(Math.hypot(cx, cy))} units from the origin; it was moved there by ${-dx}, ${dy}.`;
+  // A sheet that nothing of the drawing lies on says nothing about it.
+  const { sheet } = drawing;
+  const kept =
+    cx >= sheet.x && cx <= sheet.x + sheet.width && cy >= sheet.y && cy <= sheet.y + sheet.height ? sheet : box;
   return {
     ...drawing,
     shapes: drawing.shapes.map((shape) => movedShape(shape, translation(-dx, -dy))),
-    sheet: { ...drawing.sheet, x: x - dx, y: y - dy },
+    sheet: { ...kept, x: kept.x - dx, y: kept.y - dy },
     warnings: [...drawing.warnings, { code: 'recentred', message }],
   };
+}
+
+/** The box round the ends and handles of all shapes; null for none. */
+function boxOf(shapes: readonly Shape[]): Box | null {
+  const [min, max] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ] as [[number, number], [number, number]];
+  for (const { path } of shapes) {
+    for (const segment of path) {
+      for (let i = 1; i < segment.length; i++) {
+        const axis = i % 2 === 1 ? 0 : 1;
+        min[axis] = Math.min(min[axis], segment[i] as number);
+        max[axis] = Math.max(max[axis], segment[i] as number);
+      }
+    }
+  }
+  return min[0] <= max[0] ? { x: min[0], y: min[1], width: max[0] - min[0], height: max[1] - min[1] } : null;
 }

@@ -2,6 +2,7 @@
 import type { Drawing } from '../drawing.ts';
 import { readDxf } from './dxf/read.ts';
 import { DXF_LIMITS, isDxf } from './dxf/tags.ts';
+import { recentred } from './recentre.ts';
 import { readSvg, SVG_LIMITS } from './svg/read.ts';
 import { decodeXml } from './text.ts';
 
@@ -20,5 +21,5 @@ export function decodeVector(bytes: Uint8Array): string {
 
 /** @throws {GeometryError} as the reader of the format */
 export function readVector(text: string): Drawing {
-  return isDxf(text) ? readDxf(text) : readSvg(text);
+  return isDxf(text) ? readDxf(text) : recentred(readSvg(text));
 }

@@ -5,8 +5,8 @@ import {
   applyCommand,
   prepare as applySteps,
   arrange,
-  type Command,
   changeEdits,
+  decodeVector,
   decodeXml,
   type Edit,
   Evaluator,
@@ -21,12 +21,15 @@ import {
   type ProjectReply,
   partAreas,
   placePicture,
+  planOf,
   readSvg,
+  readVector,
   type Source,
   type Step,
   smallPartLimit,
   startSettings,
   trace,
+  type WallLimits,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
 import { fontsFor } from '../../node/fonts.ts';
@@ -61,8 +64,9 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
 /** Makes the demo anew and removes the old one. @returns the patch */
 export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
   const read = (name: string) => readFileSync(join(demoFolder, name));
-  const [patch, crest] = [read('patch.svg'), read('crest.jpg')];
+  const [patch, crest, hall, scan] = [read('patch.svg'), read('crest.jpg'), read('hall.dxf'), read('hall.jpg')];
   const documents = [
+    await hallProject({ bytes: hall, asset: await assets.put(hall) }, { bytes: scan, asset: await assets.put(scan) }),
     await wordProject(),
     await crestProject(crest, await assets.put(crest)),
     patchProject(patch, await assets.put(patch)),
@@ -96,6 +100,84 @@ async function crestProject(bytes: Buffer, asset: string): Promise<Project> {
   );
   const named = layers.map((layer) => ({ ...layer, name: 'Crest', depth: 5 }));
   return applyCommand(empty, { do: 'add-source', source, layers: named });
+}
+
+interface Stored {
+  readonly bytes: Buffer;
+  readonly asset: string;
+}
+
+/** Metres of the hall that a pixel of its scan stands for. */
+const METRES_PER_PIXEL = 0.01;
+/** Real sizes in millimetres, the unit of the line work. */
+const HALL_WALLS: WallLimits = {
+  thinnest: 80,
+  thickest: 500,
+  widest: 2500,
+  door: { sill: 0, head: 2100 },
+  window: { sill: 900, head: 2100 },
+};
+const HALL_LAYERS: Readonly<Record<string, LayerChange>> = {
+  WALLS: { depth: 2.8, edge: { on: 'none' }, material: { colour: '#d9d2c3' } },
+  FURNITURE: { depth: 0.75, edge: { on: 'none' }, material: { colour: '#7a6248' } },
+  DOORS: { shown: false },
+};
+
+/** The visitors' hall: line work whose walls are found with their openings, and the scan of its printed plan. */
+async function hallProject(work: Stored, scan: Stored): Promise<Project> {
+  let ids = 0;
+  const newId = () => `hall-${++ids}`;
+  let project = applyCommand(emptyProject('Saltmarsh hall'), { do: 'set-unit', unit: 'm' });
+  project = applyCommand(project, { do: 'set-tolerance', tolerance: 0.001 });
+  const options = { unit: 'm', tolerance: project.tolerance, newId } as const;
+
+  const { picture } = await decodeAsset(scan.bytes);
+  const prepare: Step[] = [{ id: 'hall-straight', on: true, action: { do: 'straighten', by: 0.7 } }];
+  const settings = startSettings(picture);
+  const size = METRES_PER_PIXEL * Math.max(picture.width, picture.height);
+  const { width, height } = picture;
+  const placed = placePicture(
+    { id: 'scan', kind: 'picture', name: 'hall.jpg', asset: scan.asset, width, height, prepare, trace: settings },
+    trace(applySteps(picture, prepare), settings),
+    { ...options, size },
+  );
+  const hidden = placed.layers.map((layer) => ({ ...layer, name: 'Scan', shown: false }));
+  project = applyCommand(project, { do: 'add-source', source: placed.source, layers: hidden });
+
+  const drawing = readVector(decodeVector(work.bytes));
+  const { placement, layers } = arrange(drawing, 'work', options);
+  const source: Source = {
+    id: 'work',
+    kind: 'vector',
+    name: 'hall.dxf',
+    asset: work.asset,
+    edits: [],
+    ...placement,
+  };
+  project = applyCommand(project, { do: 'add-source', source, layers: [...layers] });
+  const { walls, replaced } = planOf(drawing.shapes, [], HALL_WALLS);
+  const edit: Edit = {
+    id: 'walls',
+    on: true,
+    action: { do: 'walls', after: [...replaced], walls: [...walls], colour: '#4a5058' },
+  };
+  const evaluator = new Evaluator({ ...NO_DATA, text: () => decodeVector(work.bytes) });
+  const after = evaluator.drawing({ ...source, edits: [edit] });
+  const edited = changeEdits(project, source, [edit], drawing, after, options);
+  project = applyCommand(project, {
+    do: 'change-source',
+    source: edited.source,
+    layers: [...edited.layers],
+    gone: [...edited.gone],
+  });
+  return changedByName(project, HALL_LAYERS);
+}
+
+function changedByName(project: Project, changes: Readonly<Record<string, LayerChange>>): Project {
+  return Object.entries(changes).reduce((changed, [name, change]) => {
+    const own = changed.layers.filter((layer) => layer.name === name).map(({ id }) => id);
+    return applyCommand(changed, { do: 'change-layers', layers: own, change });
+  }, project);
 }
 
 /** The observatory's name in a display face above “stars” in a connected script, whose dots are a layer of their own. */
@@ -155,10 +237,5 @@ function patchProject(bytes: Buffer, asset: string): Project {
     newId: () => `patch-${++ids}`,
   });
   const source = { id: 'patch', kind: 'vector' as const, name: 'patch.svg', asset, edits: [], ...placement };
-  const commands: Command[] = [{ do: 'add-source', source, layers: [...layers] }];
-  for (const layer of layers) {
-    const change = CHANGES[layer.name];
-    if (change) commands.push({ do: 'change-layers', layers: [layer.id], change });
-  }
-  return commands.reduce(applyCommand, empty);
+  return changedByName(applyCommand(empty, { do: 'add-source', source, layers: [...layers] }), CHANGES);
 }

@@ -82,20 +82,22 @@ export function ofColour(
   return shapes.filter((shape) => wanted.has(colour(shape))).map(({ id }) => id);
 }
 
-/** The chosen shapes and all whose boxes touch one of them, and so on. */
-export function connected(shapes: readonly OutlineShape[], chosen: ReadonlySet<string>): string[] {
-  const found = new Set(chosen);
-  const rest = new Set(shapes.filter(({ id }) => !found.has(id)));
-  let fresh = shapes.filter(({ id }) => found.has(id));
-  while (fresh.length > 0) {
-    const near = fresh;
-    fresh = [...rest].filter(({ box }) => near.some(({ box: other }) => areTouching(box, other)));
-    for (const shape of fresh) {
-      rest.delete(shape);
-      found.add(shape.id);
-    }
-  }
-  return [...found];
+/** Thicknesses that differ by this share are of one kind. */
+const SAME_THICKNESS = 1.25;
+
+/** Shapes about as thick as one of those chosen. */
+export function asThick(shapes: readonly OutlineShape[], chosen: ReadonlySet<string>): string[] {
+  const wanted = shapes.filter(({ id }) => chosen.has(id)).map(({ thickness }) => thickness);
+  const isAlike = (a: number, b: number) => Math.max(a, b) <= SAME_THICKNESS * Math.min(a, b);
+  return shapes.filter(({ thickness }) => wanted.some((each) => isAlike(each, thickness))).map(({ id }) => id);
 }
 
-const areTouching = (a: Area, b: Area) => a.minX <= b.maxX && a.maxX >= b.minX && a.minY <= b.maxY && a.maxY >= b.minY;
+/** Shapes in the layers of those chosen. */
+export function ofLayer(
+  shapes: readonly OutlineShape[],
+  chosen: ReadonlySet<string>,
+  layerOf: ReadonlyMap<string, Layer>,
+): string[] {
+  const wanted = new Set([...chosen].map((id) => layerOf.get(id)));
+  return shapes.filter(({ id }) => wanted.has(layerOf.get(id))).map(({ id }) => id);
+}

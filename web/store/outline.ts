@@ -17,6 +17,7 @@ import {
   pathOfLines,
   printPath,
   removePoints,
+  type Sorting,
   type Source,
 } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
@@ -199,6 +200,9 @@ export function act(action: EditAction, gesture: string | null = null): Promise<
 function joined(last: EditAction, next: EditAction): EditAction | null {
   if (last.do === 'path' && next.do === 'path' && last.shape === next.shape) return next;
   if (last.do === 'draw' && next.do === 'draw') return { ...next, shapes: [...last.shapes, ...next.shapes] };
+  if (last.do === 'restyle' && next.do === 'restyle' && last.shapes.join() === next.shapes.join()) {
+    return { ...last, ...next };
+  }
   return null;
 }
 
@@ -367,6 +371,28 @@ export async function separateMarks(shapes: readonly string[]): Promise<void> {
   if (!after || !edited || !edit) return;
   const layers = layersOfMarks(after, source.id, edit, () => crypto.randomUUID());
   if (layers.length > 0) dispatch({ do: 'change-source', source: edited, layers }, gesture);
+}
+
+/** Chooses whatever hangs together with what is chosen. */
+export async function chooseConnected(): Promise<void> {
+  const current = inHand();
+  if (!current) return;
+  const outcome = await geometry((api) => api.connected(current.project, current.source.id, get().chosen));
+  if (outcome.ok) outline.choose(outcome.value);
+  else set({ failure: outcome.error.message });
+}
+
+/** Sorts shapes into layers of their own, by colour or by nesting. */
+export async function sortShapes(shapes: readonly string[], by: Sorting): Promise<void> {
+  const current = inHand();
+  if (!current) return;
+  const { project, source } = current;
+  const outcome = await geometry((api) => api.sortIntoLayers(project, source.id, shapes, by));
+  if (!outcome.ok) set({ failure: outcome.error.message });
+  else if (useProject.getState().history?.present === project) {
+    const { layers, gone } = outcome.value;
+    dispatch({ do: 'change-source', source, layers, gone });
+  }
 }
 
 /** Moves shapes into another layer of their source; null makes one for them, built like the first one's. */

@@ -16,17 +16,28 @@ import {
   Ungroup,
 } from 'lucide-react';
 import { useState } from 'react';
-import type { EditAction, Source } from '../../../core/index.ts';
+import { type EditAction, SORTINGS, type Sorting, type Source } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatCount } from '../../format.ts';
-import { connected, isOn, layersByShape, ofColour, upToSize } from '../../outline/choosing.ts';
-import { act, isVisible, moveTo, outline, separateMarks, showPreview, useOutline } from '../../store/outline.ts';
+import { asThick, isOn, layersByShape, ofColour, ofLayer, upToSize } from '../../outline/choosing.ts';
+import {
+  act,
+  chooseConnected,
+  isVisible,
+  moveTo,
+  outline,
+  separateMarks,
+  showPreview,
+  sortShapes,
+  useOutline,
+} from '../../store/outline.ts';
 import { useDocument } from '../../store/project.ts';
 import type { OutlineShape } from '../../worker/geometry.worker.ts';
+import { StrokeStyle } from './StrokeStyle.tsx';
 
 export function ChosenPanel({ source }: { source: Source }) {
   const { view, chosen, hidden, isolated } = useOutline();
@@ -69,8 +80,9 @@ function ChooseMore({ source, shapes }: { source: Source; shapes: readonly Outli
     ['all', () => on.map(({ id }) => id), false],
     ['the others', () => on.flatMap(({ id }) => (wanted.has(id) ? [] : [id])), true],
     ['same colour', () => ofColour(on, wanted, layerOf), true],
+    ['same layer', () => ofLayer(on, wanted, layerOf), true],
     ['up to this size', () => upToSize(on, wanted), true],
-    ['connected', () => connected(on, wanted), true],
+    ['as thick', () => asThick(on, wanted), true],
   ];
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 text-sm">
@@ -82,6 +94,7 @@ function ChooseMore({ source, shapes }: { source: Source; shapes: readonly Outli
             {words}
           </TextButton>
         ))}
+      {hasSome && <TextButton onClick={() => void chooseConnected()}>connected</TextButton>}
     </p>
   );
 }
@@ -159,27 +172,7 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
             <ActionButton icon={PenLine} {...pick({ do: 'outline', shapes: strokes.map(({ id }) => id) })}>
               Outline {strokes.length === 1 ? 'the stroke' : `${strokes.length} strokes`}
             </ActionButton>
-            {strokes.length === 1 && (
-              <>
-                {' '}
-                <Value
-                  label="Width of the stroke"
-                  value={strokes[0]!.stroke!.width * source.scale}
-                  unit={unit}
-                  step={fine / 10}
-                  onChange={(width, gesture) => {
-                    const stroke = {
-                      ...strokes[0]!.stroke!,
-                      dashes: [...strokes[0]!.stroke!.dashes],
-                      width: inUser(width),
-                    };
-                    void act({ do: 'restyle', shapes, stroke }, gesture);
-                  }}
-                />{' '}
-                wide
-              </>
-            )}
-            .
+            <StrokeStyle source={source} strokes={strokes} />.
           </Sentence>
           <Sentence>
             <ActionButton icon={Scissors} {...pick({ do: 'close', shapes, gap: inUser(gap) })}>
@@ -205,8 +198,13 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
               ['', 'a layer'],
               ...own.map((layer) => [layer.id, layer.name] as const),
               [NEW, 'a layer of their own'],
+              ...SORTINGS.map((by) => [by, SORTED[by]] as const),
             ]}
-            onChange={(layer) => layer !== '' && moveTo(shapes, layer === NEW ? null : layer)}
+            onChange={(layer) => {
+              const by = SORTINGS.find((each) => each === layer);
+              if (by) void sortShapes(shapes, by);
+              else if (layer !== '') moveTo(shapes, layer === NEW ? null : layer);
+            }}
           />
           .
         </Sentence>
@@ -217,6 +215,7 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
 
 /** In place of a layer's id. */
 const NEW = 'new';
+const SORTED: Record<Sorting, string> = { colour: 'a layer for each colour', nesting: 'a layer for each nesting' };
 
 interface ActionButtonProps {
   icon?: LucideIcon;
