@@ -1,7 +1,10 @@
 // run.ts — `npm run bench`: ours and reference libraries side by side in one run. Prints medians and ratios; never fails.
+import { compareOutlines } from './outlines.ts';
 import { compareSolids } from './solids.ts';
 import { compareTraces } from './traces.ts';
 
 compareSolids();
 console.log();
 await compareTraces();
+console.log();
+compareOutlines();

@@ -65,18 +65,21 @@ describe('outline-stack build', () => {
     expect(readFileSync(build(file, 'sign.bin', '--format', 'stl').output)).toHaveLength(84 + 50 * 12);
   });
 
-  it.each(['svg', 'dxf'])('writes the outlines alone as %s, in millimetres, and builds the same from them', (format) => {
-    const flat = build(file, `flat.${format}`, '--size', '40');
-    expect(flat).toMatchObject({
-      ok: true,
-      counts: { points: 4, edges: 4, faces: 1, triangles: 0 },
-      area: 800,
-      size: [40, 20, 0],
-    });
-    const again = build(flat.output, 'again.stl', '--depth', '3');
-    expect(again).toMatchObject({ closed: true, size: [40, 20, 3] });
-    expect(again.volume).toBeCloseTo(2400, 4);
-  });
+  it.each(['svg', 'dxf'])(
+    'writes the outlines alone as %s, in millimetres, and builds the same from them',
+    (format) => {
+      const flat = build(file, `flat.${format}`, '--size', '40');
+      expect(flat).toMatchObject({
+        ok: true,
+        counts: { points: 4, edges: 4, faces: 1, triangles: 0 },
+        area: 800,
+        size: [40, 20, 0],
+      });
+      const again = build(flat.output, 'again.stl', '--depth', '3');
+      expect(again).toMatchObject({ closed: true, size: [40, 20, 3] });
+      expect(again.volume).toBeCloseTo(2400, 4);
+    },
+  );
 
   it('reports what it made', () => {
     const report = build(file, 'box.stl', '--depth', '3');

@@ -1,6 +1,7 @@
 // index.ts — the only entry for server, web and cli.
 
 export { checkOutlines } from './check/check.ts';
+export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
 export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';

@@ -22,7 +22,7 @@ export function gaps({ shapes, size }: Subject): Finding[] {
       place: [(a.x + b.x) / 2, (a.y + b.y) / 2] as const,
       size: width,
     }));
-  const widest = Math.max(0, ...found.map((gap) => gap.size));
+  const widest = found.at(-1)?.size ?? 0;
   return finding('gap', found, (ids) => ({ do: 'close', shapes: ids, gap: widest }), widest <= SAFE_GAP_SHARE * size);
 }
 

@@ -118,6 +118,9 @@ function keyOf({ shape, contours }: CheckedShape, step: number): string {
 /** Sharing less than this of the smaller one is where they touch. */
 const OVERLAP_SHARE = 1e-3;
 
+/** So many are enough to show what is the matter; each is measured by itself. */
+export const MOST_OVERLAPS = 5000;
+
 /** Shapes of one colour that cover the same place: built apart, they would fill the same space twice. */
 export function overlaps({ shapes, size }: Subject): Finding[] {
   const known = new Map<CheckedShape, Region[]>();
@@ -129,6 +132,7 @@ export function overlaps({ shapes, size }: Subject): Finding[] {
   const found: { shapes: string[]; place: [number, number]; size: number }[] = [];
   for (const [a, b] of pairsThatMeet(shapes)) {
     if (a.shape.colour !== b.shape.colour) continue;
+    if (found.length === MOST_OVERLAPS) break;
     const shared = sharedArea(cover(a), cover(b));
     const [p, q] = [boxArea(a.bounds), boxArea(b.bounds)];
     if (shared <= OVERLAP_SHARE * Math.min(p, q)) continue;

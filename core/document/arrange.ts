@@ -3,13 +3,14 @@
 import { converter } from 'culori';
 import type { Drawing, Shape } from '../drawing.ts';
 import { GeometryError, type Warning } from '../errors.ts';
+import { roughBounds } from '../outline/corners.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
-import type { Region } from '../outline/types.ts';
+import type { Bounds, Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
 import { MM_PER_UNIT, type Unit } from '../units.ts';
 import { colourName, uniqueName } from './names.ts';
-import { shapeBounds, shapeRegions } from './outlines.ts';
+import { isHeavy, shapeBounds, shapeRegions } from './outlines.ts';
 import type { Edge, Layer, Source } from './schema.ts';
 
 export interface ArrangeOptions {
@@ -83,10 +84,13 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
 
   const placed: { layer: Layer; regions: Region[] }[] = [];
   const coarse = Math.max(tolerance, size / 2000);
-  const regionsFor = (shape: Shape) => shapeRegions([shape], placement, coarse);
+  const regionsFor = (shape: Shape) => (isHeavy(shape) ? [] : shapeRegions([shape], placement, coarse));
+  let heavy = 0;
   for (const { shapes, isGround } of byColour(drawing, ground, regionsFor)) {
-    const regions = shapeRegions(shapes, placement, tolerance);
-    if (regions.length === 0) {
+    const lines = shapes.filter(isHeavy).reduce((sum, { path }) => sum + path.length, 0);
+    heavy += lines;
+    const regions = lines > 0 ? [] : shapeRegions(shapes, placement, tolerance);
+    if (regions.length === 0 && lines === 0) {
       const message = `${shapes.length} shapes of ${shapes[0]!.colour} have no area and were left out.`;
       warnings.push({ code: 'no-area', message });
       continue;
@@ -97,16 +101,20 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
       source: sourceId,
       members: shapes.map((shape) => shape.id),
       skipped: [],
-      shown: !isGround,
+      shown: !isGround && lines === 0,
       ground: isGround,
       base: isGround ? 0 : restingHeight(regions, placed),
       depth,
-      edge: options.edge ?? startEdge(regions, depth),
+      edge: options.edge ?? (lines > 0 ? NO_EDGE : startEdge(regions, depth)),
       faces: options.faces ?? 'fewest',
       cell: options.cell ?? roundFigure(size / 40),
       material: { colour: shapes[0]!.colour, opacity: round3(shapes[0]!.opacity), roughness: 0.6, metalness: 0 },
     };
     placed.push({ layer, regions });
+  }
+  if (heavy > 0) {
+    const message = `Layers with more lines than can be built at once were switched off: choose the lines you need at the Outline station.`;
+    warnings.push({ code: 'not-built', message });
   }
   if (placed.every(({ layer }) => layer.ground)) {
     throw new GeometryError(
@@ -165,18 +173,30 @@ function byColour(
     known.set(shape, regions);
     return regions;
   };
+  const boxes = new Map(shapes.map((shape) => [shape, boxOf(shape)]));
   const groups: Group[] = [];
   for (const shape of shapes) {
     const isGround = ground.has(shape);
     const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)} ${areGroupsLayers ? shape.group : ''}`;
     const own = groups.findLastIndex((group) => group.key === key);
-    const above = own < 0 ? [] : groups.slice(own + 1).flatMap((group) => group.shapes);
-    const isCovered = above.some((other) => overlapArea(regionsOnce(shape), regionsOnce(other), TOUCHING_SHARE) > 0);
+    const isOver = (other: Shape) =>
+      doMeet(boxes.get(shape)!, boxes.get(other)!) &&
+      overlapArea(regionsOnce(shape), regionsOnce(other), TOUCHING_SHARE) > 0;
+    // Layers of a file say by themselves what belongs together.
+    const isCovered = own >= 0 && !areGroupsLayers && groups.slice(own + 1).some((group) => group.shapes.some(isOver));
     if (own < 0 || isCovered) groups.push({ shapes: [shape], isGround, key });
     else groups[own]!.shapes.push(shape);
   }
   return groups;
 }
+
+function boxOf({ path, stroke }: Shape): Bounds {
+  const half = stroke ? stroke.width * Math.max(0.5, stroke.mitreLimit / 2) : 0;
+  const { minX, minY, maxX, maxY } = roughBounds([path]) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  return { minX: minX - half, minY: minY - half, maxX: maxX + half, maxY: maxY + half };
+}
+
+const doMeet = (a: Bounds, b: Bounds) => a.minX < b.maxX && a.maxX > b.minX && a.minY < b.maxY && a.maxY > b.minY;
 
 /** Sharing less than this of the smaller one is rounding where they touch. */
 const TOUCHING_SHARE = 1e-4;
@@ -204,8 +224,10 @@ function restingHeight(regions: readonly Region[], below: readonly { layer: Laye
     .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
 }
 
+const NO_EDGE: Edge = { profile: 'round', on: 'none', reach: 0, rise: 0, steps: 3 };
+
 function startEdge(regions: readonly Region[], depth: number): Edge {
-  const safe = Math.min(...regions.map((region) => narrowest(region).safeReach));
+  const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
   const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
   return { profile: 'round', on: 'front', reach, rise: reach, steps: 3 };
 }

@@ -4,9 +4,10 @@ import type { Box, Drawing, Shape } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import type { Bounds, Region } from '../outline/types.ts';
-import { flatten } from '../path/flatten.ts';
-import type { Matrix } from '../path/types.ts';
+import { type Stroke, strokePaths } from '../outline/stroke.ts';
+import type { Bounds, Region, Ring } from '../outline/types.ts';
+import { flatten, polylines } from '../path/flatten.ts';
+import type { Matrix, Path } from '../path/types.ts';
 import type { Layer, Source } from './schema.ts';
 
 /** User units, y down, to the sheet: y up, the origin in the middle. */
@@ -42,17 +43,34 @@ export function shapeRegions(
   source: Pick<Source, 'scale' | 'origin'>,
   tolerance: number,
 ): Region[] {
-  // One shape at a time: under a common rule a hole of one would be filled by the winding of another.
-  const each = placedShapes(shapes, source).map((shape) => coverOf(shape, tolerance));
-  return each.length === 1 ? each[0]! : regionsOf(each.flatMap(ringsOf), 'nonzero');
+  const placed = placedShapes(shapes, source);
+  const [only] = placed;
+  if (placed.length === 1) return coverOf(only!, tolerance);
+  // Filled shapes one at a time: under a common rule a hole of one would be filled by the winding of another. The parts of
+  // strokes all wind the same way.
+  const rings = placed.flatMap((shape) =>
+    shape.stroke ? strokeRings(shape.path, shape.stroke, tolerance) : ringsOf(coverOf(shape, tolerance)),
+  );
+  return regionsOf(rings, 'nonzero');
 }
+
+/** Rings that together cover a stroke. */
+const strokeRings = (path: Path, stroke: Stroke, tolerance: number): Ring[] =>
+  strokePaths(path, stroke, tolerance).flatMap((part) => flatten(part, tolerance));
+
+/** Strokes of more pieces than this are not outlined unasked. */
+const HEAVY = 40_000;
+
+/** Whether a shape is a stroke with so many lines that what it covers takes minutes to find. */
+export const isHeavy = ({ path, stroke }: Shape): boolean => stroke !== undefined && path.length > HEAVY;
 
 /** Bounds in user units. Extremes of curves are kept by every flattening, so a coarse one gives them exactly. */
 export function shapeBounds(shapes: readonly Shape[], { width, height }: Box): Bounds | null {
   const coarse = Math.max(width, height) / 1000;
   return boundsOf(
-    shapes.flatMap((shape) =>
-      shape.stroke ? coverOf(shape, coarse).map(({ outer }) => outer) : flatten(shape.path, coarse),
-    ),
+    shapes.flatMap((shape) => {
+      if (isHeavy(shape)) return polylines(shape.path, coarse).map(({ points }) => points);
+      return shape.stroke ? strokeRings(shape.path, shape.stroke, coarse) : flatten(shape.path, coarse);
+    }),
   );
 }

@@ -1,6 +1,7 @@
 // recentre.ts — drawings that lie far from the origin, as surveys do, are moved to it: coordinates of ten million leave no
 // digits for the shapes themselves.
-import type { Box, Drawing, Shape } from '../drawing.ts';
+import type { Box, Drawing } from '../drawing.ts';
+import { roughBounds } from '../outline/corners.ts';
 import { movedShape } from '../outline/cover.ts';
 import { translation } from '../path/matrix.ts';
 
@@ -9,8 +10,10 @@ const FAR = 100;
 const FAR_UNITS = 1e5;
 
 export function recentred(drawing: Drawing): Drawing {
-  const box = boxOf(drawing.shapes);
-  if (!box) return drawing;
+  const bounds = roughBounds(drawing.shapes.map(({ path }) => path));
+  if (!bounds) return drawing;
+  const { minX, minY, maxX, maxY } = bounds;
+  const box: Box = { x: minX, y: minY, width: maxX - minX, height: maxY - minY };
   const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
   const size = Math.max(box.width, box.height);
   if (!(Math.hypot(cx, cy) > Math.max(FAR_UNITS, FAR * size)) || size === 0) return drawing;
@@ -26,22 +29,4 @@ export function recentred(drawing: Drawing): Drawing {
     sheet: { ...kept, x: kept.x - dx, y: kept.y - dy },
     warnings: [...drawing.warnings, { code: 'recentred', message }],
   };
-}
-
-/** The box round the ends and handles of all shapes; null for none. */
-function boxOf(shapes: readonly Shape[]): Box | null {
-  const [min, max] = [
-    [Infinity, Infinity],
-    [-Infinity, -Infinity],
-  ] as [[number, number], [number, number]];
-  for (const { path } of shapes) {
-    for (const segment of path) {
-      for (let i = 1; i < segment.length; i++) {
-        const axis = i % 2 === 1 ? 0 : 1;
-        min[axis] = Math.min(min[axis], segment[i] as number);
-        max[axis] = Math.max(max[axis], segment[i] as number);
-      }
-    }
-  }
-  return min[0] <= max[0] ? { x: min[0], y: min[1], width: max[0] - min[0], height: max[1] - min[1] } : null;
 }

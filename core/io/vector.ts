@@ -19,7 +19,10 @@ export function decodeVector(bytes: Uint8Array): string {
   return isDxf(headOf(bytes)) ? new TextDecoder().decode(bytes) : decodeXml(bytes);
 }
 
-/** @throws {GeometryError} as the reader of the format */
-export function readVector(text: string): Drawing {
-  return isDxf(text) ? readDxf(text) : recentred(readSvg(text));
+/**
+ * @param report is called with the share done, where it takes long; may throw to stop
+ * @throws {GeometryError} as the reader of the format
+ */
+export function readVector(text: string, report?: (share: number) => void): Drawing {
+  return isDxf(text) ? readDxf(text, report) : recentred(readSvg(text));
 }

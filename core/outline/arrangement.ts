@@ -327,18 +327,51 @@ class Graph {
     return this.around[i === this.starts[v]! ? this.starts[v + 1]! - 1 : i - 1]!;
   }
 
-  /** Edges that pass the height of vertex v on its left. @param visit told whether the edge runs upward */
-  protected eachLeftOf(v: number, visit: (edge: number, rises: boolean) => void): void {
+  /**
+   * The nearest edge that passes the height of vertex v on its left, as the half-edge that runs downward.
+   * @param counts which half-edges are looked for
+   * @returns −1 where there is none
+   */
+  protected leftOf(v: number, counts: (h: number) => boolean): number {
     const { points, ends } = this.edges;
     const [x, y] = [points[2 * v]!, points[2 * v + 1]!];
-    this.grid.box(-Infinity, y, x, y, (e) => {
-      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
-      const [py, qy] = [points[p + 1]!, points[q + 1]!];
-      if (py <= y === qy <= y) return;
-      const rises = qy > py;
-      const side = cross(points[q]! - points[p]!, qy - py, x - points[p]!, y - py);
-      if (side !== 0 && side < 0 === rises) visit(e, rises);
-    });
+    let [found, foundX] = [-1, -Infinity];
+    this.grid.leftward(
+      x,
+      y,
+      () => foundX,
+      (e) => {
+        const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+        const [px, py, qx, qy] = [points[p]!, points[p + 1]!, points[q]!, points[q + 1]!];
+        if (py <= y === qy <= y) return;
+        const rises = qy > py;
+        const side = cross(qx - px, qy - py, x - px, y - py);
+        const h = 2 * e + (rises ? 1 : 0);
+        if (side === 0 || side < 0 !== rises || !counts(h)) return;
+        if (found >= 0 && !this.isRightOf(e, found >> 1)) return;
+        found = h;
+        // Where it is met, well to the left of any rounding.
+        foundX = px + ((qx - px) * (y - py)) / (qy - py) - 1;
+      },
+    );
+    return found;
+  }
+
+  /** Of two edges that do not cross and pass one height, whether e is right of f; where they begin in one point, above it. */
+  private isRightOf(e: number, f: number): boolean {
+    const [a, b] = [this.upward(e), this.upward(f)];
+    // The higher of the lower ends lies beside the other edge, and so does the lower of the upper ones.
+    const low = a.y0 >= b.y0 ? -b.sideOf(a.x0, a.y0) : a.sideOf(b.x0, b.y0);
+    if (low !== 0) return low > 0;
+    return a.y1 <= b.y1 ? -b.sideOf(a.x1, a.y1) > 0 : a.sideOf(b.x1, b.y1) > 0;
+  }
+
+  private upward(e: number) {
+    const { points, ends } = this.edges;
+    const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
+    const [low, high] = points[p + 1]! < points[q + 1]! ? [p, q] : [q, p];
+    const [x0, y0, x1, y1] = [points[low]!, points[low + 1]!, points[high]!, points[high + 1]!];
+    return { x0, y0, x1, y1, sideOf: (x: number, y: number) => cross(x1 - x0, y1 - y0, x - x0, y - y0) };
   }
 
   /** Rings of half-edges that follow each other, from those that may begin one. */
@@ -397,23 +430,9 @@ class Graph {
 
   /** The ring that bounds the face to the left of a clockwise one; −1 where there is none. */
   private ringLeftOf(ring: readonly number[], ringOf: Int32Array): number {
-    const { points, ends } = this.edges;
     const v = ring.reduce((least, h) => Math.min(least, this.origin(h)), Infinity);
-    const y = points[2 * v + 1]!;
-    let [found, bestX, bestSlope] = [-1, -Infinity, -Infinity];
-    this.eachLeftOf(v, (e, rises) => {
-      const h = 2 * e + (rises ? 1 : 0);
-      // The face lies on the right of this edge, so its boundary runs downward.
-      const owner = ringOf[h]!;
-      if (owner === -1) return;
-      const [p, q] = [2 * ends[2 * e]!, 2 * ends[2 * e + 1]!];
-      const slope = (points[q]! - points[p]!) / (points[q + 1]! - points[p + 1]!);
-      const x = points[p]! + slope * (y - points[p + 1]!);
-      // Edges that start at one point of the ray are ordered as they lie just above it.
-      if (x < bestX || (x === bestX && slope <= bestSlope)) return;
-      [found, bestX, bestSlope] = [owner, x, slope];
-    });
-    return found;
+    const h = this.leftOf(v, (other) => ringOf[other] !== -1);
+    return h === -1 ? -1 : ringOf[h]!;
   }
 
   private path(ring: readonly number[]): GridPath {
@@ -453,13 +472,18 @@ class Filling extends Graph {
   private windingNumbers(): Int32Array {
     const UNKNOWN = -(2 ** 31);
     const winding = new Int32Array(2 * this.edges.count).fill(UNKNOWN);
+    // What lies left of a piece belongs to one whose leftmost vertex came before.
+    const windingLeftOf = (v: number) => {
+      const h = this.leftOf(v, () => true);
+      return h === -1 ? 0 : winding[h]!;
+    };
     for (let v = 0; v + 1 < this.starts.length; v++) {
       if (this.starts[v] === this.starts[v + 1]) continue;
       // Vertices are ordered by x, so the first one met of each connected piece is its leftmost: nothing of the piece lies
       // to its left, and the face there is on the left of its steepest edge.
       const first = this.around[this.starts[v + 1]! - 1]!;
       if (winding[first] !== UNKNOWN) continue;
-      const stack: [number, number][] = [[first, this.windingLeftOf(v)]];
+      const stack: [number, number][] = [[first, windingLeftOf(v)]];
       while (stack.length > 0) {
         const [from, value] = stack.pop()!;
         if (winding[from] !== UNKNOWN) continue;
@@ -470,15 +494,6 @@ class Filling extends Graph {
       }
     }
     return winding;
-  }
-
-  /** Winding number just left of a vertex with nothing of its own piece there: edges that a ray to the left meets. */
-  private windingLeftOf(v: number): number {
-    let sum = 0;
-    this.eachLeftOf(v, (e, rises) => {
-      sum += rises ? -this.edges.weights[e]! : this.edges.weights[e]!;
-    });
-    return sum;
   }
 
   private isBoundary(h: number): boolean {

@@ -33,94 +33,146 @@ export function looseEnds(paths: readonly Path[]): LooseEnd[] {
   );
 }
 
-/** Pairs of ends no further apart than `most`, the nearest first, no end twice. */
+/**
+ * Pairs of ends no further apart than `most`, no end twice: the nearest pair of all, the nearest of what is left, and so
+ * on. In each round every pair is taken whose ends are each other's nearest, which comes to the same.
+ */
 export function gapsBetween(ends: readonly LooseEnd[], most: number): Gap[] {
+  if (ends.length < 2) return [];
   const dots = new Float64Array(4 * ends.length);
   for (const [i, { x, y }] of ends.entries()) dots.set([x, y, x, y], 4 * i);
   const grid = new SegmentGrid(dots);
-  const pairs: Gap[] = [];
-  for (const [i, a] of ends.entries()) {
-    grid.near(a.x, a.y, most, (j) => {
-      if (j <= i) return;
-      const b = ends[j]!;
-      const size = Math.hypot(b.x - a.x, b.y - a.y);
-      if (size <= most) pairs.push({ a, b, size });
-    });
+  const isFree = new Uint8Array(ends.length).fill(1);
+  const gaps: Gap[] = [];
+  for (let open = [...ends.keys()]; open.length > 0; ) {
+    const nearest = new Map<number, { other: number; size: number }>();
+    for (const i of open) {
+      const found = nearestFree(ends, grid, isFree, i, most);
+      if (found) nearest.set(i, found);
+    }
+    for (const [i, { other, size }] of nearest) {
+      if (i > other || nearest.get(other)?.other !== i) continue;
+      isFree[i] = 0;
+      isFree[other] = 0;
+      gaps.push({ a: ends[i]!, b: ends[other]!, size });
+    }
+    open = open.filter((i) => isFree[i] === 1 && nearest.has(i));
   }
-  pairs.sort((p, q) => p.size - q.size);
-  const used = new Set<LooseEnd>();
-  return pairs.filter(({ a, b }) => {
-    if (used.has(a) || used.has(b)) return false;
-    used.add(a).add(b);
-    return true;
-  });
+  return gaps.sort((p, q) => p.size - q.size);
+}
+
+/** Of equally near ones the pair with the lowest numbers, so that two ends always agree. */
+function nearestFree(
+  ends: readonly LooseEnd[],
+  grid: SegmentGrid,
+  isFree: Uint8Array,
+  i: number,
+  most: number,
+): { other: number; size: number } | null {
+  const { x, y } = ends[i]!;
+  let [other, size] = [-1, most];
+  const isBefore = (j: number) =>
+    other < 0 || Math.min(i, j) - Math.min(i, other) < 0 || (Math.min(i, j) === Math.min(i, other) && j < other);
+  grid.outward(
+    x,
+    y,
+    () => size,
+    (j) => {
+      if (j === i || isFree[j] === 0) return;
+      const distance = Math.hypot(ends[j]!.x - x, ends[j]!.y - y);
+      if (distance < size || (distance === size && isBefore(j))) [other, size] = [j, distance];
+    },
+  );
+  return other < 0 ? null : { other, size };
 }
 
 /** Ends nearer than this share of the neighbouring piece are moved onto each other; others are bridged by a line. */
 const WELD_SHARE = 0.1;
 
+/** A contour, and the place it is to have among the paths. */
 interface Strand {
-  contour: Contour;
-  readonly paths: Set<number>;
+  readonly path: number;
+  readonly contour: Contour;
+  /** What its start and its end are joined to: a strand, and whether that is joined at its start. */
+  readonly links: [atStart: Link | null, atEnd: Link | null];
+}
+
+interface Link {
+  readonly strand: Strand;
+  readonly atStart: boolean;
 }
 
 /**
- * Joins ends across gaps. Contours that come to hang together are one, in the path of the first of them.
+ * Joins ends across gaps. Contours that come to hang together are one, in the path of the first of them, and run as it does.
+ * @param gaps no end may be in two of them
  * @returns the paths, some perhaps empty because another took them in
  */
 export function joinEnds(paths: readonly Path[], gaps: readonly Gap[]): Path[] {
-  const strands = paths.map((path, p) => contoursOf(path).map((contour): Strand => ({ contour, paths: new Set([p]) })));
-  // Which strand an end belongs to now, and which of its ends it is.
-  const place = new Map<string, { strand: Strand; atStart: boolean }>();
-  const key = (end: LooseEnd) => `${end.path} ${end.contour} ${end.atStart}`;
-  for (const end of looseEnds(paths)) {
-    place.set(key(end), { strand: strands[end.path]![end.contour]!, atStart: end.atStart });
-  }
-  const owner = new Map<Strand, [path: number, contour: number]>();
-  for (const [p, list] of strands.entries()) for (const [c, strand] of list.entries()) owner.set(strand, [p, c]);
-  const gone = new Set<Strand>();
+  const strands = paths.map((path, p) =>
+    contoursOf(path).map((contour): Strand => ({ path: p, contour, links: [null, null] })),
+  );
   for (const { a, b } of gaps) {
-    const [from, to] = [place.get(key(a))!, place.get(key(b))!];
-    if (from.strand === to.strand) {
-      from.strand.contour = closedOver(from.strand.contour);
-      continue;
-    }
-    // The one that comes first in the drawing takes the other in.
-    const isFirst = isBefore(owner.get(from.strand)!, owner.get(to.strand)!);
-    const [keeper, taken] = isFirst ? [from, to] : [to, from];
-    const head = keeper.atStart ? reverseContour(keeper.strand.contour) : keeper.strand.contour;
-    const tail = taken.atStart ? taken.strand.contour : reverseContour(taken.strand.contour);
-    keeper.strand.contour = linked(head, tail);
-    gone.add(taken.strand);
-    for (const entry of place.values()) {
-      if (entry === from || entry === to) continue;
-      if (entry.strand === keeper.strand) entry.atStart = true;
-      if (entry.strand === taken.strand) {
-        entry.strand = keeper.strand;
-        entry.atStart = false;
-      }
-    }
+    const [p, q] = [strands[a.path]![a.contour]!, strands[b.path]![b.contour]!];
+    p.links[a.atStart ? 0 : 1] = { strand: q, atStart: b.atStart };
+    q.links[b.atStart ? 0 : 1] = { strand: p, atStart: a.atStart };
   }
-  return strands.map((list) => pathOf(list.filter((strand) => !gone.has(strand)).map(({ contour }) => contour)));
+  const done = new Set<Strand>();
+  const made = strands.map((list) =>
+    list.flatMap((strand): Contour[] => {
+      if (done.has(strand)) return [];
+      const { chain, isRing } = chainOf(strand);
+      for (const { strand: member } of chain) done.add(member);
+      return chain.length === 1 && !isRing ? [strand.contour] : [joinedChain(chain, isRing)];
+    }),
+  );
+  return made.map(pathOf);
 }
 
-const isBefore = ([p, c]: [number, number], [q, d]: [number, number]) => p < q || (p === q && c < d);
-
-/** One contour after another, with what is between them welded or bridged. */
-function linked(head: Contour, tail: Contour): Contour {
-  const [last, first] = [head.pieces.at(-1)!, tail.pieces[0]!];
-  const [p, q] = welded(last, first);
-  const before = [...head.pieces.slice(0, -1), p];
-  const behind = [q, ...tail.pieces.slice(1)];
-  return { start: startOf(before), pieces: [...before, ...bridge(p, q), ...behind], isClosed: false };
+interface Chained {
+  readonly strand: Strand;
+  readonly isReversed: boolean;
 }
 
-function closedOver({ start, pieces }: Contour): Contour {
-  const [last, first] = [pieces.at(-1)!, pieces[0]!];
+/** All that hangs together with a strand, in the order in which it runs. */
+function chainOf(strand: Strand): { chain: Chained[]; isRing: boolean } {
+  const before: Chained[] = [];
+  // Back from its start as far as there are links.
+  for (let at: Link | null = strand.links[0]; at; ) {
+    if (at.strand === strand) {
+      // Round to its own end; what was passed lies behind it just as well.
+      return { chain: [{ strand, isReversed: false }, ...before.reverse()], isRing: true };
+    }
+    // One that is met at its start runs the other way.
+    before.push({ strand: at.strand, isReversed: at.atStart });
+    at = at.strand.links[at.atStart ? 1 : 0];
+  }
+  const behind: Chained[] = [];
+  for (let at: Link | null = strand.links[1]; at; ) {
+    behind.push({ strand: at.strand, isReversed: !at.atStart });
+    at = at.strand.links[at.atStart ? 1 : 0];
+  }
+  return { chain: [...before.reverse(), { strand, isReversed: false }, ...behind], isRing: false };
+}
+
+/** Contours one after another, with what is between them welded or bridged. */
+function joinedChain(chain: readonly Chained[], isRing: boolean): Contour {
+  const pieces: Piece[] = [];
+  for (const { strand, isReversed } of chain) {
+    const { pieces: own } = isReversed ? reverseContour(strand.contour) : strand.contour;
+    const last = pieces.pop();
+    const [p, q] = last ? welded(last, own[0]!) : [null, own[0]!];
+    if (p) pieces.push(p, ...bridge(p, q));
+    pieces.push(q);
+    for (const piece of own.slice(1)) pieces.push(piece);
+  }
+  if (!isRing) return { start: startOf(pieces), pieces, isClosed: false };
   // A single piece cannot be pulled at both its ends.
-  const [p, q] = pieces.length > 1 ? welded(last, first) : [last, first];
-  const closed = pieces.length > 1 ? [q, ...pieces.slice(1, -1), p] : pieces;
-  return { start: pieces.length > 1 ? startOf(closed) : start, pieces: [...closed, ...bridge(p, q)], isClosed: true };
+  if (pieces.length > 1) {
+    const [last, first] = welded(pieces.at(-1)!, pieces[0]!);
+    pieces[0] = first;
+    pieces[pieces.length - 1] = last;
+  }
+  return { start: startOf(pieces), pieces: [...pieces, ...bridge(pieces.at(-1)!, pieces[0]!)], isClosed: true };
 }
 
 const startOf = (pieces: readonly Piece[]) => [pieces[0]!.cubic[0], pieces[0]!.cubic[1]] as const;

@@ -88,6 +88,17 @@ export class SegmentGrid {
     }
   }
 
+  /** Searches the cells from (x, y) to the left while `bound()` is to the left of what could still be found. */
+  leftward(x: number, y: number, bound: () => number, visit: (segment: number) => void): void {
+    this.query++;
+    const row = this.row(y);
+    for (let c = this.column(x); c >= 0; c--) {
+      // A little wider than the cell, as segments are entered.
+      if (this.minX + (c + 1 + 1e-6) * this.cell < bound()) return;
+      this.visitCell(row * this.columns + c, visit);
+    }
+  }
+
   private visitCell(cell: number, visit: (segment: number) => void): void {
     for (let i = this.starts[cell]!; i < this.starts[cell + 1]!; i++) {
       const s = this.ids[i]!;

@@ -67,7 +67,8 @@ const SAME_SIZE = 1.001;
 
 /** Shapes no larger than the largest of those chosen. */
 export function upToSize(shapes: readonly OutlineShape[], chosen: ReadonlySet<string>): string[] {
-  const most = SAME_SIZE * Math.max(...shapes.filter(({ id }) => chosen.has(id)).map(longest));
+  const sizes = shapes.filter(({ id }) => chosen.has(id)).map(longest);
+  const most = SAME_SIZE * sizes.reduce((a, b) => Math.max(a, b), 0);
   return shapes.filter((shape) => longest(shape) <= most).map(({ id }) => id);
 }
 

@@ -92,7 +92,7 @@ function Result({ result, unit }: { result: ImportResult; unit: string }) {
 }
 
 /** Warnings that change how one goes on. */
-const SAID = ['ground', 'low-resolution', 'merged', 'many'];
+const SAID = ['ground', 'low-resolution', 'merged', 'many', 'not-built', 'recentred'];
 
 function SourceCard({ source }: { source: Source }) {
   const { unit, layers } = useDocument();

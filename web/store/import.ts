@@ -82,7 +82,7 @@ async function bringInOne(file: File): Promise<ImportResult> {
     const outcome = await geometry((worker) =>
       isPicture
         ? worker.bringInPicture(hash, file.name, present, report)
-        : worker.bringIn(bytes, hash, file.name, present),
+        : worker.bringIn(bytes, hash, file.name, present, report),
     );
     useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };

@@ -234,10 +234,10 @@ let builds = 0;
 
 const api = {
   /** Reads a file that was uploaded as `asset` and arranges it for `project`. */
-  bringIn(bytes: Uint8Array, asset: string, name: string, project: Project): Outcome<Import> {
+  bringIn(bytes: Uint8Array, asset: string, name: string, project: Project, report: Report): Outcome<Import> {
     return attempt(() => {
       const text = decodeVector(bytes);
-      const drawing = readVector(text);
+      const drawing = readVector(text, report);
       texts.set(asset, text);
       const id = crypto.randomUUID();
       const { placement, layers, warnings, size } = arrange(drawing, id, arrangeFor(project));

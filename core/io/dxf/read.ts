@@ -6,8 +6,8 @@ import { isInside } from '../../outline/apart.ts';
 import { roughSize } from '../../outline/corners.ts';
 import { gapsBetween, joinEnds, looseEnds } from '../../outline/ends.ts';
 import { boundsOf, longestSide, ringArea } from '../../outline/measure.ts';
-import { roundStroke } from '../../outline/stroke.ts';
-import type { Ring } from '../../outline/types.ts';
+import { roundStroke, type Stroke } from '../../outline/stroke.ts';
+import type { Bounds, Ring } from '../../outline/types.ts';
 import { type Contour, contoursOf, linePiece, type Piece, pathOf } from '../../path/cubic.ts';
 import { flatten, polylines } from '../../path/flatten.ts';
 import { multiply, rotation, scaling, transformPath, translation } from '../../path/matrix.ts';
@@ -33,8 +33,11 @@ const MM_OF_UNITS: Readonly<Record<number, number>> = {
 
 /** Ends this share of the drawing's size apart are one point: files are written with six to sixteen digits. */
 const SAME_PLACE = 1e-7;
-/** A line without a width is drawn this share of the drawing's size wide. */
+/** A line without a width is drawn this share of the drawing's size wide, or of the middle one of all lines if that is less. */
 const HAIRLINE = 1 / 400;
+const HAIRLINE_OF_LINE = 1 / 4;
+/** From so many lines on, those of one layer and colour are one shape. */
+const MANY_LINES = 20_000;
 /** Splines that are no cubics come this share of the drawing's size near. */
 const SPLINE_SHARE = 1e-6;
 
@@ -69,10 +72,20 @@ interface Curve {
   readonly isHatch: boolean;
 }
 
-/** @throws {GeometryError} 'bad-file' · 'too-large' · 'nothing-to-build' when there is no line in it */
-export function readDxf(text: string): Drawing {
-  return new DxfReader(readItems(text)).drawing();
+/**
+ * @param report is called with the share done; may throw to stop
+ * @throws {GeometryError} 'bad-file' · 'too-large' · 'nothing-to-build' when there is no line in it
+ */
+export function readDxf(text: string, report: Report = () => {}): Drawing {
+  const items = readItems(text, (share) => report(0.3 * share));
+  return new DxfReader(items, (share) => report(0.3 + 0.7 * share)).drawing();
 }
+
+type Report = (share: number) => void;
+/** Entities between two reports. */
+const REPORTED = 5000;
+/** Shares of the work after the items are read: entities walked through, and made into shapes. */
+const WALKED = 0.4;
 
 class DxfReader {
   private readonly layers = new Map<string, DxfLayer>();
@@ -84,8 +97,10 @@ class DxfReader {
   private mmPerUnit: number | null = null;
   private entities: readonly Item[] = [];
   private instances = 0;
+  private readonly report: Report;
 
-  constructor(items: readonly Item[]) {
+  constructor(items: readonly Item[], report: Report) {
+    this.report = report;
     for (const [name, section] of sectionsOf(items)) {
       if (name === 'HEADER') this.header(section);
       else if (name === 'TABLES') this.tables(section);
@@ -147,6 +162,7 @@ class DxfReader {
   private walk(items: readonly Item[], place: Place): void {
     for (let i = 0; i < items.length; i++) {
       const item = items[i]!;
+      if (place.depth === 0 && i % REPORTED === 0) this.report((WALKED * i) / items.length);
       const fields = new Fields(item);
       // A polyline of the old kind is followed by its vertices.
       let vertices: readonly Item[] = [];
@@ -348,9 +364,16 @@ class DxfReader {
     const hatches = curves.filter(({ isHatch }) => isHatch).map((curve) => shapeOf(curve, curve.path));
     const shapes: Shape[] = [];
     let thin = 0;
-    for (const group of groupsOf(curves.filter(({ isHatch }) => !isHatch))) {
+    const hairline = Math.min(HAIRLINE * size, HAIRLINE_OF_LINE * middleLength(curves));
+    const strokeOf = (width: number): Stroke => ({ ...roundStroke(width || hairline), join: 'mitre', cap: 'butt' });
+    const isMany = curves.length > MANY_LINES;
+    if (isMany) this.warn('merged', `Its ${curves.length} lines came in as one shape for each layer and colour.`);
+    const groups = groupsOf(curves.filter(({ isHatch }) => !isHatch));
+    for (const [g, group] of groups.entries()) {
+      this.report(WALKED + ((1 - WALKED) * g) / groups.length);
       const paths = group.map(({ path }) => path);
       const joined = joinEnds(paths, gapsBetween(looseEnds(paths), SAME_PLACE * size));
+      const loose: Contour[] = [];
       const outlines: { curve: Curve; contour: Contour }[] = [];
       for (const [i, path] of joined.entries()) {
         const curve = group[i]!;
@@ -359,13 +382,17 @@ class DxfReader {
         for (const contour of contours) if (contour.isClosed && curve.width === 0) outlines.push({ curve, contour });
         if (lines.length === 0) continue;
         if (curve.width === 0) thin++;
-        const stroke = { ...roundStroke(curve.width || HAIRLINE * size), join: 'mitre' as const, cap: 'butt' as const };
-        shapes.push({ ...shapeOf(curve, pathOf(lines)), stroke });
+        if (isMany) for (const contour of lines) loose.push(contour);
+        else shapes.push({ ...shapeOf(curve, pathOf(lines)), stroke: strokeOf(curve.width) });
+      }
+      const [first] = group;
+      if (first && loose.length > 0) {
+        shapes.push({ ...shapeOf({ ...first, name: 'lines' }, pathOf(loose)), stroke: strokeOf(first.width) });
       }
       shapes.push(...nested(outlines));
     }
     if (thin > 0) {
-      const width = Number((HAIRLINE * size).toPrecision(2));
+      const width = Number(hairline.toPrecision(2));
       this.warn(
         'hairline',
         `${thin} open lines have no width and are drawn ${width} units wide; give them one, or fill faces.`,
@@ -467,7 +494,10 @@ function closed(pieces: Piece[]): Contour {
   if (!last) return open([]);
   const isApart = last[6] !== start[0] || last[7] !== start[1];
   const gap = isApart ? Math.hypot(last[6] - start[0], last[7] - start[1]) : 0;
-  const size = Math.max(...pieces.map(({ cubic }) => Math.hypot(cubic[6] - start[0], cubic[7] - start[1])), gap);
+  const size = pieces.reduce(
+    (most, { cubic }) => Math.max(most, Math.hypot(cubic[6] - start[0], cubic[7] - start[1])),
+    gap,
+  );
   // Rounding does not make a piece of its own.
   if (isApart && gap <= 1e-9 * size) {
     const [x0, y0, x1, y1, x2, y2] = last;
@@ -562,6 +592,12 @@ const shapeOf = ({ id, name, layer, colour }: Curve, path: Path): Shape => ({
   opacity: 1,
 });
 
+/** The middle one of the lengths from end to end. */
+function middleLength(curves: readonly Curve[]): number {
+  const lengths = curves.flatMap(({ path, isHatch }) => (isHatch ? [] : [roughSize([path])])).sort((a, b) => a - b);
+  return lengths[lengths.length >> 1] ?? 1;
+}
+
 /** Curves that may be one: of the same layer, colour and width. */
 function groupsOf(curves: readonly Curve[]): Curve[][] {
   const groups = new Map<string, Curve[]>();
@@ -580,12 +616,13 @@ function nested(outlines: readonly { curve: Curve; contour: Contour }[]): Shape[
     ({ contour }): Ring => flatten(pathOf([contour]), roughSize([pathOf([contour])]) / 500)[0] ?? new Float64Array(),
   );
   const order = rings.map((_, i) => i).filter((i) => rings[i]!.length > 0);
+  const boxes = rings.map((ring) => boundsOf([ring]));
   order.sort((i, j) => Math.abs(ringArea(rings[j]!)) - Math.abs(ringArea(rings[i]!)));
   const parent = new Map<number, number>();
   const depth = new Map<number, number>();
   for (const [k, i] of order.entries()) {
     // The smallest of the larger ones round it.
-    const around = order.slice(0, k).findLast((j) => isInside(rings[i]!, rings[j]!));
+    const around = order.slice(0, k).findLast((j) => isWithin(boxes[i]!, boxes[j]!) && isInside(rings[i]!, rings[j]!));
     if (around !== undefined) parent.set(i, around);
     depth.set(i, around === undefined ? 0 : depth.get(around)! + 1);
   }
@@ -597,6 +634,8 @@ function nested(outlines: readonly { curve: Curve; contour: Contour }[]): Shape[
       return shapeOf(outlines[i]!.curve, pathOf([i, ...holes].map((j) => outlines[j]!.contour)));
     });
 }
+
+const isWithin = (a: Bounds, b: Bounds) => a.minX >= b.minX && a.maxX <= b.maxX && a.minY >= b.minY && a.maxY <= b.maxY;
 
 function nothing(leftOut: readonly LeftOut[]): GeometryError {
   const reasons = leftOut.slice(0, 4).map(({ what, count }) => `${count} × ${what}`);

@@ -14,6 +14,8 @@ export interface Item {
 
 export const DXF_LIMITS = { bytes: 160 * 2 ** 20, items: 2_000_000, instances: 200_000, depth: 24 } as const;
 
+/** Items between two reports. */
+const REPORTED = 5000;
 /** How the binary form begins. */
 const BINARY = 'AutoCAD Binary DXF';
 
@@ -22,8 +24,8 @@ export function isDxf(text: string): boolean {
   return text.startsWith(BINARY) || /^\s*(999\r?\n.*\r?\n\s*)*0\r?\n\s*SECTION\s*\r?\n/.test(text.slice(0, 4096));
 }
 
-/** @throws {GeometryError} 'bad-file' with the line where reading stopped · 'too-large' */
-export function readItems(text: string): Item[] {
+/** @param report is called with the share read @throws {GeometryError} 'bad-file' with the line where reading stopped · 'too-large' */
+export function readItems(text: string, report: (share: number) => void = () => {}): Item[] {
   if (text.startsWith(BINARY)) {
     throw new GeometryError('bad-file', 'This is a binary DXF file, which is not supported; save it as ASCII DXF.');
   }
@@ -56,6 +58,7 @@ export function readItems(text: string): Item[] {
     if (code !== 0) items.at(-1)?.tags.push({ code, value: value.trim() });
     else if (value.trim() === 'EOF') break;
     else items.push({ type: value.trim(), tags: [] });
+    if (code === 0 && items.length % REPORTED === 0) report(at / text.length);
     if (items.length > DXF_LIMITS.items) {
       throw new GeometryError('too-large', `The file has more than ${DXF_LIMITS.items} entities; save a part of it.`);
     }

@@ -116,7 +116,7 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
   const shapes = [...chosen];
   const strokes = those.filter(({ stroke }) => stroke);
   const size =
-    Math.max(...those.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY)), 0) * source.scale;
+    those.reduce((most, { box }) => Math.max(most, box.maxX - box.minX, box.maxY - box.minY), 0) * source.scale;
   const fine = Math.max(1e-4, Number((size / 100).toPrecision(1)));
   const [by, setBy] = useState(fine);
   const [gap, setGap] = useState(fine);

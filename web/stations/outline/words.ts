@@ -1,5 +1,5 @@
 // words.ts — findings and edits in words, with their numbers in the project's unit.
-import type { EditAction, Finding, FindingKind } from '../../../core/index.ts';
+import { type EditAction, type Finding, type FindingKind, MOST_OVERLAPS } from '../../../core/index.ts';
 import { formatMeasure } from '../../format.ts';
 
 const NAMES: Record<FindingKind, readonly [one: string, many: string]> = {
@@ -37,8 +37,12 @@ const MENDS: Record<FindingKind, string> = {
 /** “3 gaps between lines, up to 0.4 mm”. @param scale project units in a user unit of the source */
 export function wordsOf({ kind, places, sizes }: Finding, scale: number, unit: string): string {
   const [one, many] = NAMES[kind];
-  const size = kind === 'gap' || kind === 'open' ? `, up to ${formatMeasure(Math.max(...sizes) * scale)} ${unit}` : '';
-  return `${places.length} ${places.length === 1 ? one : many}${size}`;
+  const size =
+    kind === 'gap' || kind === 'open'
+      ? `, up to ${formatMeasure(sizes.reduce((most, v) => Math.max(most, v), 0) * scale)} ${unit}`
+      : '';
+  const least = kind === 'overlap' && places.length === MOST_OVERLAPS ? 'at least ' : '';
+  return `${least}${places.length} ${places.length === 1 ? one : many}${size}`;
 }
 
 export const mendWord = ({ kind }: Finding): string => MENDS[kind];
