@@ -68,6 +68,7 @@ export { readSvg, SVG_LIMITS } from './io/svg/read.ts';
 export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/svg/write.ts';
 export { decodeXml } from './io/text.ts';
 export { decodeVector, readVector, vectorLimit } from './io/vector.ts';
+export { circleLine, circleOf, type Round } from './lettering/along.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
 export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, openType, sniffFont } from './lettering/font.ts';
 export { layLetters } from './lettering/layout.ts';
@@ -108,6 +109,7 @@ export {
   withCorner,
   withPull,
 } from './path/figures.ts';
+export { transformPath } from './path/matrix.ts';
 export { parsePath } from './path/parse.ts';
 export {
   closeLine,

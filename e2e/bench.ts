@@ -54,11 +54,16 @@ export async function dropFile(page: Page, name: string, content: string | Buffe
   }
 }
 
-/** Restores the demo and opens its crest, a scan, at the Source station. */
-export async function openCrest(page: Page): Promise<void> {
+/** Restores the demo and opens one of its projects at a station. */
+export async function openProject(page: Page, project: string, station: string): Promise<void> {
   await page.request.post('/api/demo/restore');
   const projects: { id: string; name: string }[] = await (await page.request.get('/api/projects')).json();
-  await page.goto(`/projects/${projects.find(({ name }) => name === 'Saltmarsh crest')!.id}/source`);
+  await page.goto(`/projects/${projects.find(({ name }) => name === project)!.id}/${station}`);
+}
+
+/** Restores the demo and opens its crest, a scan, at the Source station. */
+export async function openCrest(page: Page): Promise<void> {
+  await openProject(page, 'Saltmarsh crest', 'source');
   await page.locator('[data-picture-desk="ready"]').waitFor();
   await proven(page);
 }

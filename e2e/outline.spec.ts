@@ -1,6 +1,6 @@
 // The Outline station: findings, choosing, combining, edits that stay open; and letters that stay editable beneath them.
 import { expect, type Page, test } from '@playwright/test';
-import { dropFile, openDemo, proof, proven, saved, troubleOn } from './bench.ts';
+import { dropFile, openDemo, openProject, proof, proven, saved, troubleOn } from './bench.ts';
 
 const chosen = (page: Page, words: string) => expect(page.getByRole('heading', { name: words })).toBeVisible();
 const findings = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
@@ -178,5 +178,120 @@ test('a point is dragged, moved by numbers, made smooth and deleted; nothing els
   await expect(page.locator('[data-points="4"]')).toBeAttached();
   expect(await d('b')).toBe(other);
   await proven(page);
+  expect(trouble).toEqual([]);
+});
+
+test('lines, curves and figures are drawn on an empty sheet, gone on with, and built', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Drawing' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  await page.getByRole('button', { name: 'draw on an empty sheet' }).click();
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  const figure = async (name: string) => {
+    await page.getByRole('button', { name: /^Figure/ }).click();
+    await page.getByRole('option', { name }).click();
+  };
+  await figure('rectangles');
+  await drag(page, [0.3, 0.3], [0.5, 0.6]);
+  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await figure('ellipses');
+  await drag(page, [0.55, 0.3], [0.7, 0.5]);
+  await expect(page.locator('[data-shape]')).toHaveCount(2);
+  await figure('lines and curves');
+  const box = (await page.locator('[data-outline-desk]').boundingBox())!;
+  const click = (x: number, y: number) => page.mouse.click(box.x + x * box.width, box.y + y * box.height);
+  await click(0.3, 0.75);
+  await click(0.45, 0.8);
+  await click(0.5, 0.7);
+  await page.keyboard.press('Backspace');
+  await expect(page.locator('[data-drawing="2"]')).toBeAttached();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-shape]')).toHaveCount(3);
+  const line = page.locator('[data-shape="drawn-3"] path').first();
+  const before = await line.getAttribute('d');
+  // Begun at its end, it goes on.
+  await click(0.45, 0.8);
+  await click(0.6, 0.85);
+  await page.keyboard.press('Escape');
+  await expect.poll(() => line.getAttribute('d')).toMatch(new RegExp(`^${before}L`));
+  await expect(page.locator('[data-shape]')).toHaveCount(3);
+  // All that was drawn in a row is one edit; the longer line is one of its own.
+  await expect(page.getByRole('button', { name: 'Take away: Draw' })).toHaveCount(1);
+  await proven(page);
+  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  expect(trouble).toEqual([]);
+});
+
+test('a drawing over the faded picture shows how closely it follows', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openProject(page, 'Saltmarsh crest', 'outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await expect(page.getByRole('img', { name: 'The picture beneath' })).toHaveCSS('opacity', '0.2');
+  await page.getByRole('button', { name: 'Draw lines, curves and figures' }).click();
+  await page.getByRole('button', { name: /^Figure/ }).click();
+  await page.getByRole('option', { name: 'ellipses' }).click();
+  await drag(page, [0.3, 0.3], [0.6, 0.7]);
+  await expect(page.getByText('1 shape drawn').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Show where picture and outlines disagree' }).click();
+  await expect(page.locator('[data-difference]')).toContainText(/disagree on \d+\.\d+ % of what is drawn/);
+  await page.getByRole('button', { name: 'Build the drawing alone' }).click();
+  await proven(page);
+  await expect(page.getByRole('button', { name: 'Build the drawing alone' })).toHaveCount(0);
+  expect(trouble).toEqual([]);
+});
+
+test('walls are found in a plan, opened, moved and measured in feet and inches', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Plan' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  await page.getByLabel('Bring in files').setInputFiles('demo/hall.dxf');
+  await expect(page.getByText('came in as')).toBeVisible();
+  await page.getByRole('button', { name: /^Unit/ }).click();
+  await page.getByRole('option', { name: 'feet and inches' }).click();
+  await openOutline(page);
+  await page.getByRole('button', { name: 'Walls and their openings' }).click();
+  await page.getByRole('button', { name: 'Find walls in all shapes' }).click();
+  await expect(page.getByText('8 walls with 10 openings')).toBeVisible();
+  await expect(page.locator('[data-opening="window"]')).toHaveCount(6);
+  await expect(page.locator('[data-opening="door"]')).toHaveCount(4);
+  // 120 mm.
+  const thin = page.getByLabel(/^Thickness of walls 0\.39/);
+  await expect(thin).toHaveValue('4.724″');
+  await thin.fill('6"');
+  await thin.press('Enter');
+  await expect(page.getByLabel('Thickness of walls 0.5 thick')).toHaveValue('6″');
+  await page.getByRole('button', { name: 'Add a door' }).click();
+  const wall = (await page.locator('[data-outline-desk]').boundingBox())!;
+  // The top of the wall between shop and hall.
+  await page.mouse.click(wall.x + 0.348 * wall.width, wall.y + 0.35 * wall.height);
+  await expect(page.locator('[data-opening="door"]')).toHaveCount(5);
+  await page.getByLabel('Opening width').fill('3\' 4 1/2"');
+  await page.getByLabel('Opening width').press('Enter');
+  await expect(page.getByLabel('Opening width')).toHaveValue('3′ 4 1/2″');
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.locator('[data-opening="door"]')).toHaveCount(4);
+  await page.getByRole('button', { name: 'Measure, and set the real size' }).click();
+  await drag(page, [0.1, 0.3], [0.9, 0.3]);
+  await page.getByLabel('Known length').fill('10 m');
+  await page.getByLabel('Known length').press('Enter');
+  await expect(page.getByLabel('Known length')).toHaveValue(/^32′ 9\.7/);
+  await proven(page);
+  expect(trouble).toEqual([]);
+});
+
+test('a text runs over a circle', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Round' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  await page.getByLabel('Text to set').fill('MARSH');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await proven(page);
+  await page.getByRole('button', { name: /^Line of the text/ }).click();
+  await page.getByRole('option', { name: 'over a circle' }).click();
+  await expect(page.getByLabel('Diameter of the circle')).toHaveValue('120');
+  await page.getByLabel('Diameter of the circle').fill('60');
+  await page.getByLabel('Diameter of the circle').press('Enter');
+  await proven(page);
+  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
   expect(trouble).toEqual([]);
 });

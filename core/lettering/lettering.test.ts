@@ -6,6 +6,7 @@ import woff2 from 'woff2-encoder/decompress';
 import type { Drawing } from '../drawing.ts';
 import { boundsOf } from '../outline/measure.ts';
 import { flatten } from '../path/flatten.ts';
+import { circleLine, circleOf, ROUND } from './along.ts';
 import { type LetterFont, openFont } from './font.ts';
 import { layLetters } from './layout.ts';
 import { LETTERING_DEFAULTS, type Lettering } from './settings.ts';
@@ -115,6 +116,19 @@ describe('letters', () => {
     const { advance } = serif.shape('H', { isRightToLeft: false, kerning: true, ligatures: true })[0]!;
     expect(edge('start') - edge('end')).toBeCloseTo(advance, 6);
     expect(edge('start') - edge('middle')).toBeCloseTo(advance / 2, 6);
+  });
+
+  it.each(ROUND)('stands upright %s a circle, on its outline', (side) => {
+    const circle = { diameter: 4000, side, centre: [30, -50.25] } as const;
+    const drawing = set('H', [serif], { along: circleLine(circle), align: 'middle' });
+    const { minX, maxX, minY, maxY } = boxOf(drawing, 0);
+    expect((minX + maxX) / 2).toBeCloseTo(30, -1);
+    // The foot of the letter is on the circle, its head above it: outside over the top, inside through the bottom.
+    const foot = side === 'over' ? -2050.25 : 1949.75;
+    expect(Math.abs(maxY - foot)).toBeLessThan(70);
+    expect(minY).toBeLessThan(foot - 500);
+    expect(circleOf(circleLine(circle))).toEqual(circle);
+    expect(circleOf('M0 0L10 0')).toBeNull();
   });
 
   it('stand upright on a circle, at its radius', () => {

@@ -6,11 +6,12 @@ import { strokeAttributes } from '../bench/stroke.ts';
 import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
-import { areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
+import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
+import { GridLines } from './GridLines.tsx';
 import { MeasureMarks } from './MeasureMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
 import { Overlay, Underlay } from './Underlay.tsx';
@@ -31,7 +32,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const view = useOutline((state) => state.view);
   const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
-  const { box, eye, viewBox, frame, placeAt, zoom, lookAt } = useEye(areaOf(shapes), source.id);
+  const { box, eye, viewBox, frame, placeAt, zoom, lookAt } = useEye(wholeOf(source, shapes), source.id);
   const drag = useRef<Drag | null>(null);
   const wasDragged = useRef(false);
   const [line, setLine] = useState<readonly Place[]>([]);
@@ -112,6 +113,15 @@ export function OutlineDesk({ source }: { source: Source }) {
             fill="transparent"
             onClick={(event) => !event.shiftKey && !wasDragged.current && tool === 'choose' && outline.choose([])}
           />
+          {source.kind === 'drawing' && (
+            <rect
+              width={source.width}
+              height={source.height}
+              className="pointer-events-none fill-sheet/70 stroke-ink/30"
+              strokeWidth={pixel}
+            />
+          )}
+          <GridLines source={source} frame={frame} pixel={pixel} />
           {seen.map((shape) => {
             const layer = layerOf.get(shape.id);
             const offset = (layer && shift.get(layer.id)) ?? 0;
@@ -233,6 +243,19 @@ function DragMark({ line, shape, pixel }: DragMarkProps) {
   if (shape === 'lasso') return <polygon points={line.map(({ x, y }) => `${x},${y}`).join(' ')} {...style} />;
   const { minX, minY, maxX, maxY } = areaBetween(from, to);
   return <rect x={minX} y={minY} width={maxX - minX} height={maxY - minY} {...style} />;
+}
+
+/** What is framed: the shapes, and the sheet of a drawing that may have none yet. */
+function wholeOf(source: Source, shapes: readonly OutlineShape[]): Area | null {
+  if (source.kind !== 'drawing') return areaOf(shapes);
+  const sheet = { minX: 0, minY: 0, maxX: source.width, maxY: source.height };
+  const drawn = areaOf(shapes) ?? sheet;
+  return {
+    minX: Math.min(0, drawn.minX),
+    minY: Math.min(0, drawn.minY),
+    maxX: Math.max(sheet.maxX, drawn.maxX),
+    maxY: Math.max(sheet.maxY, drawn.maxY),
+  };
 }
 
 /** How far each layer is moved down the view when they are pulled apart: lower layers further. */

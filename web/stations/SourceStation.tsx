@@ -1,6 +1,8 @@
 // SourceStation.tsx — what was brought in, at what real size, and what could not be honoured.
 import { FileUp, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { useNavigate } from 'react-router';
 import { type Source, UNITS, type Unit } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
@@ -8,6 +10,7 @@ import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { Value } from '../controls/Value.tsx';
 import { countOf, formatMeasure } from '../format.ts';
 import { useBuild } from '../store/build.ts';
+import { drawOn } from '../store/drawing.ts';
 import { bringIn, type ImportResult, useImport } from '../store/import.ts';
 import { useLettering } from '../store/lettering.ts';
 import { dispatch, useDocument } from '../store/project.ts';
@@ -24,6 +27,7 @@ export function SourceStation() {
       <Panel title="Source">
         <BringIn />
         <NewText />
+        <NewSheet />
         {failure && sources.length === 0 && <Note tone="ember">{failure}</Note>}
         {results.map((result) => (
           <Result key={result.file} result={result} unit={unit} />
@@ -73,6 +77,44 @@ function BringIn() {
     </div>
   );
 }
+
+/** A sheet of its own to draw on, with nothing traced or brought in beneath. */
+function NewSheet() {
+  const { unit, sources } = useDocument();
+  const navigate = useNavigate();
+  const [size, setSize] = useState<number | null>(null);
+  const side = size ?? SHEET_SIZE[unit];
+  const start = () => {
+    const id = crypto.randomUUID();
+    const drawn = sources.filter(({ kind }) => kind === 'drawing').length;
+    const source: Source = {
+      id,
+      kind: 'drawing',
+      name: drawn === 0 ? 'Drawing' : `Drawing ${drawn + 1}`,
+      width: side,
+      height: side,
+      scale: 1,
+      origin: [side / 2, side / 2],
+      edits: [],
+    };
+    dispatch({ do: 'add-source', source, layers: [] });
+    drawOn(id);
+    navigate('../outline', { relative: 'path' });
+  };
+  return (
+    <Sentence>
+      Or{' '}
+      <button type="button" className="text-tide hover:underline" onClick={start}>
+        draw on an empty sheet
+      </button>
+      , <Value label="Side of the sheet" value={side} unit={unit} min={1e-3} step={side / 20} onChange={setSize} /> wide
+      and high.
+    </Sentence>
+  );
+}
+
+/** A sheet is this large at first. */
+const SHEET_SIZE: Record<Unit, number> = { mm: 100, cm: 10, m: 10, in: 4, ft: 30 };
 
 function Result({ result, unit }: { result: ImportResult; unit: string }) {
   if (result.error) {

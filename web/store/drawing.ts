@@ -16,7 +16,7 @@ import {
   withCorner,
   withPull,
 } from '../../core/index.ts';
-import { act, commitLines, DIGITS, inHand, useOutline } from './outline.ts';
+import { act, commitLines, DIGITS, inHand, useOutline, workOn } from './outline.ts';
 import { useProject } from './project.ts';
 import { freshId, listedWalls, setWalls, useWalls, wallThickness } from './walls.ts';
 
@@ -176,3 +176,9 @@ function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {
 /** Ids of the shapes of a source that were drawn by hand. */
 export const drawnShapes = ({ edits }: Source): string[] =>
   edits.flatMap(({ on, action }) => (on && action.do === 'draw' ? action.shapes.map(({ id }) => id) : []));
+
+/** Takes the pen up over a source. */
+export function drawOn(source: string): void {
+  workOn(source);
+  useOutline.setState({ tool: 'draw' });
+}

@@ -739,8 +739,12 @@ function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): 
   const shapes = known.has(shapesKey) ? null : flatShapes(layer, source);
   const flat = { ...EMPTY_VIEW, id: layer.id, shapesKey, shapes };
   try {
+    if (!layer.shown) {
+      // Nobody waits for outlines that are not built.
+      const { shapes: members, stranded } = membersOf(layer, evaluator.drawing(source));
+      return { ...flat, outlines: members.length, stranded };
+    }
     const { regions, points, stranded } = evaluator.outlines(project, layer);
-    if (!layer.shown) return { ...flat, outlines: regions.length, points, stranded };
     const { key, mesh, plan, warnings } = evaluator.build(project, layer);
     return {
       ...flat,

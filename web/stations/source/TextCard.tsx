@@ -6,8 +6,14 @@ import {
   ALIGNMENTS,
   BUNDLED_FONTS,
   type BundledFont,
+  circleLine,
+  circleOf,
   FONT_BUNDLES,
   type LetteringSource,
+  parsePath,
+  printPath,
+  type Round,
+  transformPath,
 } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
@@ -15,6 +21,7 @@ import { Tick } from '../../controls/Tick.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { useBuild } from '../../store/build.ts';
 import { addText, bringInFont, changeText, useLettering, useWishedText } from '../../store/lettering.ts';
+import { DIGITS, outlineSource, useOutline } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
 
 /** A line to type a first text into. */
@@ -129,6 +136,7 @@ export function TextCard({ source }: { source: LetteringSource }) {
           .
         </Sentence>
       </div>
+      <AlongSentence source={source} />
       <p className="flex gap-4 text-sm">
         <Tick label="Kerning" isOn={kerning} onChange={(isOn) => changeText(source, { kerning: isOn })} />
         <Tick label="Ligatures" isOn={ligatures} onChange={(isOn) => changeText(source, { ligatures: isOn })} />
@@ -139,4 +147,71 @@ export function TextCard({ source }: { source: LetteringSource }) {
       {failure && <Note tone="ember">{failure}</Note>}
     </Panel>
   );
+}
+
+type Line = 'straight' | Round | 'shape';
+
+/** Circles are this many ems wide at first. */
+const CIRCLE = 6;
+
+function AlongSentence({ source }: { source: LetteringSource }) {
+  const { along, size } = useWishedText(source);
+  const unit = useDocumentPart((document) => document.unit);
+  const chosen = useChosenLine(source);
+  const circle = along === null ? null : circleOf(along);
+  const value: Line = along === null ? 'straight' : (circle?.side ?? 'shape');
+  const round = (diameter: number, side: Round) =>
+    changeText(
+      source,
+      { along: circleLine({ diameter, side, centre: source.origin }), align: 'middle' },
+      `circle ${source.id}`,
+    );
+  return (
+    <Sentence>
+      It runs{' '}
+      <Choice<Line>
+        label="Line of the text"
+        value={value}
+        options={[
+          ['straight', 'straight'],
+          ['over', 'over a circle'],
+          ['under', 'under a circle'],
+          ...(chosen || value === 'shape' ? [['shape', 'along the chosen shape'] as const] : []),
+        ]}
+        onChange={(next) => {
+          if (next === 'straight') changeText(source, { along: null });
+          else if (next !== 'shape') round(circle?.diameter ?? CIRCLE * size, next);
+          else if (chosen) changeText(source, { along: chosen });
+        }}
+      />
+      {circle && (
+        <>
+          {' '}
+          <Value
+            label="Diameter of the circle"
+            value={Number((circle.diameter * source.scale).toPrecision(6))}
+            unit={unit}
+            min={1e-3}
+            step={Number((size * source.scale).toPrecision(1)) / 4}
+            onChange={(v) => round(v / source.scale, circle.side)}
+          />{' '}
+          across
+        </>
+      )}
+      .
+    </Sentence>
+  );
+}
+
+/** The line of the shape that is chosen at the Outline station, where the text would lie on it; null where there is none. */
+function useChosenLine(text: LetteringSource): string | null {
+  const document = useDocumentPart((present) => present);
+  const { view, chosen } = useOutline();
+  const shape = view?.shapes.find(({ id }) => id === chosen[0]);
+  const from = outlineSource(document);
+  if (!shape || !from || from.id === text.id) return null;
+  const scale = from.scale / text.scale;
+  const shift = ([x, y]: readonly [number, number], k: number) =>
+    [text.origin[0] - x * k, text.origin[1] - y * k] as const;
+  return printPath(transformPath(parsePath(shape.d).path, [scale, 0, 0, scale, ...shift(from.origin, scale)]), DIGITS);
 }
