@@ -112,6 +112,7 @@ export {
 export { transformPath } from './path/matrix.ts';
 export { parsePath } from './path/parse.ts';
 export {
+  changedAt,
   closeLine,
   insertPoint,
   isSmooth,
@@ -123,6 +124,8 @@ export {
   nearestOnLine,
   openAt,
   type PathLine,
+  type PathPoint,
+  partedAt,
   pathOfLines,
   removePoints,
   type Spot,

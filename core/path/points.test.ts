@@ -17,6 +17,7 @@ import {
   nearestOnLine,
   openAt,
   type PathLine,
+  partedAt,
   pathOfLines,
   removePoints,
   straighten,
@@ -130,5 +131,20 @@ describe('the nearest place on a line', () => {
     const [circle] = linesOf(ellipsePath(0, 0, 10, 10));
     expect(nearestOnLine(circle!, 20, 15)!.distance).toBeCloseTo(15, 3);
     expect(nearestOnLine(line('M3 3'), 0, 0)).toBeNull();
+  });
+});
+
+describe('what a drag changes', () => {
+  const square = line('M0 0L10 0L10 10L0 10Z');
+
+  it('is the pieces on both sides of a point, and the rest stays as it is', () => {
+    const { changed, rest } = partedAt(square, new Set([0]));
+    expect(printPath(changed, 6)).toBe('M0 0L10 0M0 10L0 0');
+    expect(printPath(rest, 6)).toBe('M10 0L10 10L0 10');
+    const open = partedAt(line('M0 0L10 0L20 0'), new Set([2]));
+    expect([printPath(open.changed, 6), printPath(open.rest, 6)]).toEqual(['M10 0L20 0', 'M0 0L10 0']);
+    const all = partedAt(square, new Set([0, 1, 2, 3]));
+    expect([printPath(all.changed, 6), printPath(all.rest, 6)]).toEqual(['M0 0L10 0L10 10L0 10L0 0', '']);
+    expect(partedAt(line('M5 5'), new Set([0]))).toEqual({ changed: [], rest: [] });
   });
 });

@@ -60,6 +60,47 @@ export function piecesOf({ points, isClosed }: PathLine): Piece[] {
   );
 }
 
+/** The pieces that begin or end at some points of a line, and all others: what a drag of them changes, and what stays. */
+export function partedAt(line: PathLine, which: ReadonlySet<number>): { changed: Path; rest: Path } {
+  return {
+    changed: changedAt(line, which),
+    rest: pathOfPieces(line, (from, to) => !which.has(from) && !which.has(to)),
+  };
+}
+
+/** The pieces that begin or end at some points of a line, without a look at the others. */
+export function changedAt(line: PathLine, which: ReadonlySet<number>): Path {
+  const count = line.points.length;
+  const last = line.isClosed ? count : count - 1;
+  const pieces = new Set<number>();
+  for (const i of which) for (const piece of [i - 1, i]) pieces.add((piece + count) % count);
+  const wanted = [...pieces].filter((piece) => piece < last && count > 1).sort((a, b) => a - b);
+  return pathOfChosen(line, wanted);
+}
+
+function pathOfPieces(line: PathLine, isWanted: (from: number, to: number) => boolean): Path {
+  const count = line.points.length;
+  const last = count > 1 ? (line.isClosed ? count : count - 1) : 0;
+  return pathOfChosen(
+    line,
+    Array.from({ length: last }, (_, i) => i).filter((i) => isWanted(i, (i + 1) % count)),
+  );
+}
+
+/** Pieces by their numbers, in order; those in a row are one open line. */
+function pathOfChosen(line: PathLine, numbers: readonly number[]): Path {
+  const runs: { start: Spot; pieces: Piece[]; last: number }[] = [];
+  for (const i of numbers) {
+    const piece = pieceBetween(line.points[i]!, line.points[(i + 1) % line.points.length]!);
+    const run = runs.at(-1);
+    if (run && run.last === i - 1) {
+      run.pieces.push(piece);
+      run.last = i;
+    } else runs.push({ start: line.points[i]!.at, pieces: [piece], last: i });
+  }
+  return pathOf(runs.map(({ start, pieces }): Contour => ({ start, pieces, isClosed: false })));
+}
+
 function pieceBetween(from: PathPoint, to: PathPoint): Piece {
   const [a, b] = [from.out, to.into];
   const third = (p: Spot, q: Spot): Spot => [p[0] + (q[0] - p[0]) / 3, p[1] + (q[1] - p[1]) / 3];

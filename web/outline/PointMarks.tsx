@@ -2,21 +2,25 @@
 // drawn anew; the document follows when it is let go.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import {
+  changedAt,
   insertPoint,
   isSmooth,
   linesOf,
   moveHandle,
   movePoints,
   nearestOnLine,
+  type Path,
   type PathLine,
+  type PathPoint,
   parsePath,
+  partedAt,
   pathOfLines,
   printPath,
   type Snapped,
   type Source,
   type Spot,
 } from '../../core/index.ts';
-import { commitLines, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
+import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
 import type { OutlineShape } from '../worker/geometry.worker.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
@@ -30,6 +34,24 @@ const HALF = 3.5;
 type Grip =
   | { readonly kind: 'points'; readonly from: Place }
   | { readonly kind: 'handle'; readonly line: number; readonly index: number; readonly side: 'into' | 'out' };
+
+/** Numbers of points by line. */
+type Moved = ReadonlyMap<number, ReadonlySet<number>>;
+
+interface Held {
+  readonly grip: Grip;
+  /** As they were when it was taken hold of. */
+  readonly lines: readonly PathLine[];
+  readonly moved: Moved;
+  readonly lead: Spot | null;
+  readonly level: readonly Spot[];
+}
+
+interface Rest {
+  readonly d: string;
+  readonly spots: string;
+  readonly moved: Moved;
+}
 
 interface PointMarksProps {
   source: Source;
@@ -45,7 +67,9 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
   const [near, setNear] = useState<Snapped | null>(null);
   const keys = useOutline((state) => state.points);
   const [lines, setLines] = useState<readonly PathLine[]>(() => linesOf(parsePath(shape.d).path));
-  const grip = useRef<{ grip: Grip; lines: readonly PathLine[] } | null>(null);
+  const grip = useRef<Held | null>(null);
+  /** What stays as it is while something is dragged. */
+  const [rest, setRest] = useState<Rest | null>(null);
   // What the document says counts, once it is there.
   useEffect(() => setLines(linesOf(parsePath(shape.d).path)), [shape.d]);
   const chosen = pointsByLine(keys);
@@ -80,7 +104,7 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
     const place = placeAt(event);
     const handle = nearestHandle(place);
     if (handle) {
-      grip.current = { grip: handle, lines };
+      hold(handle, new Map([[handle.line, new Set([handle.index])]]));
       return;
     }
     const point = nearestPoint(place);
@@ -92,7 +116,19 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
     if (event.shiftKey) {
       outline.set({ points: keys.includes(key) ? keys.filter((other) => other !== key) : [...keys, key] });
     } else if (!keys.includes(key)) outline.set({ points: [key] });
-    grip.current = { grip: { kind: 'points', from: place }, lines };
+    hold({ kind: 'points', from: place }, pointsByLine(useOutline.getState().points));
+  };
+
+  const hold = (next: Grip, moved: Moved) => {
+    grip.current = { grip: next, lines, moved, ...company(lines, moved) };
+    setRest({
+      d: printPath(
+        lines.flatMap((line, i) => (moved.has(i) ? partedAt(line, moved.get(i)!).rest : pathOfLines([line]))),
+        DIGITS,
+      ),
+      spots: spotsOf(lines, moved, false),
+      moved,
+    });
   };
 
   const move = (event: PointerEvent) => {
@@ -109,8 +145,7 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
       return;
     }
     const { from } = held.grip;
-    const moved = pointsByLine(useOutline.getState().points);
-    const { lead, level } = company(held.lines, moved);
+    const { moved, lead, level } = held;
     if (!lead) return;
     const wanted = { x: lead[0] + place.x - from.x, y: lead[1] + place.y - from.y };
     const next = snap(wanted, event, { from: lead, level, except: shape.id });
@@ -122,6 +157,7 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
   const up = () => {
     const held = grip.current;
     grip.current = null;
+    setRest(null);
     setNear(null);
     if (held && held.lines !== lines) void commitLines(shape.id, lines);
   };
@@ -153,31 +189,37 @@ export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksP
         onDoubleClick={insert}
       />
       <g className="pointer-events-none">
-        <path d={printPath(pathOfLines(lines), 6)} fill="none" className="stroke-tide" strokeWidth={1.5 * pixel} />
-        <Squares spots={spotsOf(lines, chosen, false)} pixel={pixel} isChosen={false} />
+        <Line d={rest ? rest.d : printPath(pathOfLines(lines), DIGITS)} pixel={pixel} />
+        {rest && <Line d={printPath(changedLines(lines, rest.moved), DIGITS)} pixel={pixel} />}
+        <Squares spots={rest ? rest.spots : spotsOf(lines, chosen, false)} pixel={pixel} isChosen={false} />
         {[...chosen].flatMap(([line, indices]) =>
           [...indices].map((index) => (
             <Handles key={pointKey(line, index)} line={lines[line]} index={index} pixel={pixel} />
           )),
         )}
-        <Squares spots={spotsOf(lines, chosen, true)} pixel={pixel} isChosen />
+        <Squares spots={spotsOf(lines, rest?.moved ?? chosen, true)} pixel={pixel} isChosen />
         {near && <SnapMark near={near} pixel={pixel} />}
       </g>
     </g>
   );
 }
 
+const Line = memo(function Line({ d, pixel }: { d: string; pixel: number }) {
+  return <path d={d} fill="none" className="stroke-tide" strokeWidth={1.5 * pixel} />;
+});
+
+const changedLines = (lines: readonly PathLine[], moved: Moved): Path =>
+  [...moved].flatMap(([i, which]) => (lines[i] ? changedAt(lines[i], which) : []));
+
 /** Coordinates of the points that are chosen, or of those that are not, as a text: equal texts need no drawing. */
-function spotsOf(
-  lines: readonly PathLine[],
-  chosen: ReadonlyMap<number, ReadonlySet<number>>,
-  isChosen: boolean,
-): string {
-  return lines
-    .flatMap(({ points }, line) =>
-      points.flatMap(({ at }, i) => ((chosen.get(line)?.has(i) ?? false) === isChosen ? [`${at[0]},${at[1]}`] : [])),
-    )
-    .join(' ');
+function spotsOf(lines: readonly PathLine[], chosen: Moved, isChosen: boolean): string {
+  const text = ({ at }: PathPoint) => `${at[0]},${at[1]}`;
+  if (isChosen) {
+    return [...chosen]
+      .flatMap(([line, which]) => [...which].flatMap((i) => lines[line]?.points[i] ?? []).map(text))
+      .join(' ');
+  }
+  return lines.flatMap(({ points }, line) => points.filter((_, i) => !chosen.get(line)?.has(i)).map(text)).join(' ');
 }
 
 /** Thousands of points as one element. */
@@ -208,10 +250,7 @@ function Handles({ line, index, pixel }: { line: PathLine | undefined; index: nu
 }
 
 /** The first of the points that are moved, and those of its shape that stay. */
-function company(
-  lines: readonly PathLine[],
-  moved: ReadonlyMap<number, ReadonlySet<number>>,
-): { lead: Spot | null; level: Spot[] } {
+function company(lines: readonly PathLine[], moved: Moved): { lead: Spot | null; level: Spot[] } {
   const [first] = moved;
   const lead = first && lines[first[0]]?.points[[...first[1]][0]!];
   const level = lines.flatMap(({ points }, l) => points.flatMap(({ at }, i) => (moved.get(l)?.has(i) ? [] : [at])));
