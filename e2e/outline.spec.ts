@@ -295,3 +295,25 @@ test('a text runs over a circle', async ({ page }) => {
   await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
   expect(trouble).toEqual([]);
 });
+
+test('a font of one’s own sets the text; what is no font is said', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const project = await (await page.request.post('/api/projects', { data: { name: 'Font' } })).json();
+  await page.goto(`/projects/${project.id}/source`);
+  await page.getByLabel('Text to set').fill('MARSH');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await proven(page);
+  const size = () => page.getByLabel('Longest side').inputValue();
+  const before = await size();
+  const font = 'node_modules/@fontsource/amiri/files/amiri-latin-700-normal';
+  for (const ending of ['woff2', 'woff']) {
+    await page.getByLabel('Bring in a font').setInputFiles(`${font}.${ending}`);
+    await expect(page.getByRole('button', { name: /^Font/ })).toContainText(`amiri-latin-700-normal.${ending}`);
+    await expect.poll(size).not.toBe(before);
+  }
+  const set = await size();
+  await page.getByLabel('Bring in a font').setInputFiles('demo/patch.svg');
+  await expect(page.getByText('patch.svg is not a font: use TTF, OTF, WOFF or WOFF 2.')).toBeVisible();
+  expect(await size()).toBe(set);
+  expect(trouble).toEqual([]);
+});

@@ -62,6 +62,39 @@ try {
   await page.locator('[data-trace-stats="current"]').scrollIntoViewIfNeeded();
   await page.waitForTimeout(1500);
   await shoot('picture-difference');
+  await page.getByRole('button', { name: 'Show where picture and outlines disagree' }).click();
+  await station('Outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.getByRole('button', { name: 'Draw lines, curves and figures' }).click();
+  await page.waitForTimeout(1200);
+  // The outer edge of the crescent, point by point: pressed, then pulled along the curve.
+  for (const [x, y, dx, dy] of [
+    [766, 199, -42, -40],
+    [608, 136, -60, 0],
+    [445, 204, -43, 43],
+    [377, 367, 0, 61],
+  ]) {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + dx, y + dy, { steps: 4 });
+    await page.mouse.up();
+  }
+  await page.mouse.move(445, 530);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(OUT, 'outline-draw.png') });
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Backspace');
+  await page.keyboard.press('Escape');
+  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.getByRole('link', { name: /Saltmarsh hall/ }).click();
+  await proven();
+  await station('Outline');
+  await layer('WALLS');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.getByRole('button', { name: 'Walls and their openings' }).click();
+  await page.waitForTimeout(600);
+  const glass = await page.locator('[data-opening="window"]').first().boundingBox();
+  await page.mouse.click(glass.x + glass.width / 2, glass.y + glass.height / 2);
+  await shoot('outline-walls');
   await page.goto(`http://127.0.0.1:${PORT}/`);
   await page.getByRole('link', { name: /Saltmarsh word/ }).click();
   await proven();

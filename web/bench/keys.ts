@@ -37,7 +37,7 @@ export const BENCH_KEYS: readonly BenchKey[] = [
     does: 'Remove the chosen shapes or points, or take back the last point drawn',
     act: () => takePointBack() || removeChosenWall() || removeChosen(),
   },
-  { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: finishLine },
+  { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: () => finishLine() },
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
 
@@ -72,12 +72,12 @@ export function useBenchKeys() {
   );
   useHotkeys(
     all,
-    (_event, hotkey) => {
+    (event, hotkey) => {
       const parts = [hotkey.mod && 'mod', hotkey.alt && 'alt', hotkey.shift && 'shift', hotkey.keys?.join('+')];
-      byKeys.get(parts.filter(Boolean).join('+'))?.act();
+      if (byKeys.get(parts.filter(Boolean).join('+'))?.act() === true) event.preventDefault();
     },
-    // A dialog has its own Escape.
-    { preventDefault: true, enabled: !isOpen },
+    // A dialog has its own Escape; Enter presses the button in focus unless there is a line to end.
+    { preventDefault: (_event, { keys }) => keys?.join() !== 'enter', enabled: !isOpen },
     [byKeys],
   );
   // By the character, because the key it is on differs from layout to layout.

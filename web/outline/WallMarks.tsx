@@ -177,11 +177,7 @@ function OpeningMark({ wall, opening, isChosen, pixel }: OpeningMarkProps) {
       ? `M${spot(-half, 0)}L${spot(half, 0)}`
       : `M${spot(-half, 0)}L${spot(-half, opening.width)}A${opening.width} ${opening.width} 0 0 0 ${spot(half, 0)}`;
   return (
-    <g
-      data-opening={opening.kind}
-      className={isChosen ? 'stroke-ember' : 'stroke-tide'}
-      strokeWidth={(isChosen ? 2 : 1.25) * pixel}
-    >
+    <g data-opening={opening.kind} className="stroke-tide" strokeWidth={(isChosen ? 3 : 1.25) * pixel}>
       <path d={printPath(outline, DIGITS)} className="fill-sheet" />
       <path d={sign} fill="none" />
     </g>
