@@ -91,10 +91,11 @@ export {
   heldTo,
   SnapField,
   type SnapKind,
+  type SnapParts,
   type Snapped,
   type SnapQuery,
   type SnapWishes,
-  snapPieces,
+  snapParts,
 } from './outline/snap.ts';
 export { CAPS, JOINS, roundStroke, type Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';

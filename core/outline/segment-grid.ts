@@ -3,6 +3,19 @@
 export interface SegmentGridOptions {
   /** Cells per segment, on average. */
   readonly density?: number;
+  /** What {@link SegmentGrid.index} gave for the very same segments, which spares building it again. */
+  readonly index?: GridIndex;
+}
+
+/** A grid as plain data, so that one thread can build it for another. */
+export interface GridIndex {
+  readonly minX: number;
+  readonly minY: number;
+  readonly cell: number;
+  readonly columns: number;
+  readonly rows: number;
+  readonly starts: Uint32Array;
+  readonly ids: Uint32Array;
 }
 
 /** Longest list of cells one segment may be entered in, as a share of all; keeps one long line from filling the grid. */
@@ -23,9 +36,15 @@ export class SegmentGrid {
   private readonly seen: Uint32Array;
   private query = 0;
 
-  constructor(segments: Float64Array, { density = 2 }: SegmentGridOptions = {}) {
+  constructor(segments: Float64Array, { density = 2, index }: SegmentGridOptions = {}) {
     this.segments = segments;
     const count = segments.length / 4;
+    this.seen = new Uint32Array(count);
+    if (index) {
+      ({ minX: this.minX, minY: this.minY, cell: this.cell, columns: this.columns, rows: this.rows } = index);
+      ({ starts: this.starts, ids: this.ids } = index);
+      return;
+    }
     let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
     for (let i = 0; i < segments.length; i += 2) {
       minX = Math.min(minX, segments[i]!);
@@ -51,7 +70,11 @@ export class SegmentGrid {
         this.ids[fill[c]!++] = s;
       });
     }
-    this.seen = new Uint32Array(count);
+  }
+
+  index(): GridIndex {
+    const { minX, minY, cell, columns, rows, starts, ids } = this;
+    return { minX, minY, cell, columns, rows, starts, ids };
   }
 
   /** Calls `visit` once for each segment that may come within `radius` of (x, y) — a superset of those that do. */

@@ -1,9 +1,9 @@
 // snap.ts — where a point under the hand is meant to go: onto another point, an edge, a line in a round angle, level with
 // a neighbour, or onto a grid.
-import { at, type Cubic, contoursOf, nearestParameter } from '../path/cubic.ts';
+import { at, type Cubic, contoursOf, nearestParameter, type Piece } from '../path/cubic.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
-import { SegmentGrid } from './segment-grid.ts';
+import { type GridIndex, SegmentGrid } from './segment-grid.ts';
 
 export interface SnapWishes {
   readonly points: boolean;
@@ -23,8 +23,8 @@ export interface SnapQuery {
   readonly from?: Spot | null;
   /** Points it may be level with. */
   readonly level?: readonly Spot[];
-  /** Pieces that are left out, because they are what is moved: from the first, up to the second. */
-  readonly except?: readonly [from: number, to: number] | null;
+  /** Number of the path that is left out, because it is what is moved. */
+  readonly except?: number | null;
 }
 
 export type SnapKind = 'point' | 'edge' | 'angle' | 'alignment' | 'grid';
@@ -35,41 +35,57 @@ export interface Snapped {
   readonly to: SnapKind | null;
 }
 
-/** The pieces of paths as a field takes them, and where those of each path begin. */
-export function snapPieces(paths: readonly Path[]): { pieces: Float64Array; starts: Uint32Array } {
-  const starts = new Uint32Array(paths.length + 1);
-  const cubics = paths.map((path, i) => {
-    const own = contoursOf(path).flatMap(({ pieces }) => pieces.map(({ cubic }) => cubic));
-    starts[i + 1] = starts[i]! + own.length;
-    return own;
-  });
-  return { pieces: Float64Array.from(cubics.flat(2)), starts };
+/** A field as plain data, so that one thread can build it for another. */
+export interface SnapParts {
+  /** Start, two handles and end of each piece, flat. */
+  readonly pieces: Float64Array;
+  /** Number of the first piece of each path, and of all pieces at the end. */
+  readonly starts: Uint32Array;
+  /** Chords by which pieces are found: their ends, flat, and which piece each is of and where on it its middle lies. */
+  readonly chords: Float64Array;
+  readonly owners: Uint32Array;
+  readonly middles: Float32Array;
+  /** Null where there is no piece. */
+  readonly index: GridIndex | null;
 }
 
 /** Chords by which a curve is found; the place on it is then exact. */
 const CHORDS = 8;
 
-/** The pieces of all paths in view. Built once per drawing. */
-export class SnapField {
-  private readonly pieces: Float64Array;
-  private readonly grid: SegmentGrid | null;
-
-  /** @param pieces start, two handles and end of each, flat */
-  constructor(pieces: Float64Array) {
-    this.pieces = pieces;
-    const count = pieces.length / 8;
-    const chords = new Float64Array(4 * CHORDS * count);
-    for (let i = 0; i < count; i++) {
-      const cubic = this.piece(i);
-      for (let k = 0; k < CHORDS; k++) {
-        for (const end of [0, 1] as const) {
-          for (const axis of [0, 1] as const) {
-            chords[4 * (CHORDS * i + k) + 2 * end + axis] = at(cubic, axis, (k + end) / CHORDS);
-          }
-        }
+/** The pieces of paths, indexed. */
+export function snapParts(paths: readonly Path[]): SnapParts {
+  const starts = new Uint32Array(paths.length + 1);
+  const all: Piece[] = [];
+  for (const [i, path] of paths.entries()) {
+    for (const { pieces } of contoursOf(path)) for (const piece of pieces) all.push(piece);
+    starts[i + 1] = all.length;
+  }
+  const pieces = new Float64Array(8 * all.length);
+  for (const [i, { cubic }] of all.entries()) pieces.set(cubic, 8 * i);
+  const count = all.reduce((sum, { isLine }) => sum + (isLine ? 1 : CHORDS), 0);
+  const [chords, owners, middles] = [new Float64Array(4 * count), new Uint32Array(count), new Float32Array(count)];
+  let chord = 0;
+  for (const [i, { isLine, cubic }] of all.entries()) {
+    const parts = isLine ? 1 : CHORDS;
+    for (let k = 0; k < parts; k++, chord++) {
+      owners[chord] = i;
+      middles[chord] = (k + 0.5) / parts;
+      for (const end of [0, 1] as const) {
+        for (const axis of [0, 1] as const) chords[4 * chord + 2 * end + axis] = at(cubic, axis, (k + end) / parts);
       }
     }
-    this.grid = count > 0 ? new SegmentGrid(chords) : null;
+  }
+  return { pieces, starts, chords, owners, middles, index: count > 0 ? new SegmentGrid(chords).index() : null };
+}
+
+/** The pieces of all paths in view. */
+export class SnapField {
+  private readonly parts: SnapParts;
+  private readonly grid: SegmentGrid | null;
+
+  constructor(parts: SnapParts) {
+    this.parts = parts;
+    this.grid = parts.index && new SegmentGrid(parts.chords, { index: parts.index });
   }
 
   /** Points come first, then edges, then round angles, then alignment and the grid, each axis by itself. */
@@ -92,20 +108,21 @@ export class SnapField {
   }
 
   private piece(i: number): Cubic {
-    return this.pieces.subarray(8 * i, 8 * i + 8) as unknown as Cubic;
+    return this.parts.pieces.subarray(8 * i, 8 * i + 8) as unknown as Cubic;
   }
 
   private nearest([x, y]: Spot, { points, edges }: SnapWishes, { reach, except }: SnapQuery): Snapped | null {
+    const { pieces, starts, owners, middles } = this.parts;
     let point: Spot | null = null;
     let least = reach;
     const close = new Map<number, number>();
     this.grid?.near(x, y, reach, (chord) => {
-      const i = Math.floor(chord / CHORDS);
-      if (except && i >= except[0] && i < except[1]) return;
+      const i = owners[chord]!;
+      if (except != null && i >= starts[except]! && i < starts[except + 1]!) return;
       // Several chords of a piece may be near: the middle one of them is a good guess.
-      close.set(i, ((chord % CHORDS) + 0.5) / CHORDS);
+      close.set(i, middles[chord]!);
       for (const end of [0, 6]) {
-        const spot: Spot = [this.pieces[8 * i + end]!, this.pieces[8 * i + end + 1]!];
+        const spot: Spot = [pieces[8 * i + end]!, pieces[8 * i + end + 1]!];
         const distance = Math.hypot(spot[0] - x, spot[1] - y);
         if (distance <= least) [least, point] = [distance, spot];
       }

@@ -28,6 +28,8 @@ export interface Chain {
   /** Sides of the junctions' cells by which it leaves the one and enters the other: 0 top, 1 right, 2 bottom, 3 left. */
   readonly leaves: number;
   readonly enters: number;
+  /** Twice the area between its way along the corners of pixels and the origin, by which rings of chains tell their sign. */
+  readonly sweep: number;
 }
 
 export interface Boundaries {
@@ -174,7 +176,9 @@ class Walker {
     const points: number[] = [];
     let [crossing, at] = [start, cell];
     let to = -1;
+    let sweep = 0;
     do {
+      const before = at;
       seen[crossing >> 1]! |= 1 << (crossing & 1);
       const node = crossing >> 1;
       const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
@@ -186,12 +190,18 @@ class Walker {
         this.push(tones, x, y, x + 1, y, points);
         at = at === node ? node - columns : node;
       }
+      sweep += this.sweepBetween(before, at);
       to = this.hasJunctions ? (this.numbers.get(at) ?? -1) : -1;
       if (to >= 0) break;
       crossing = this.exit(at, crossing, tones);
     } while (crossing !== start);
     const ports = { leaves: this.sideOf(cell, start), enters: this.sideOf(at, crossing) };
-    return { points: thinned(points, to < 0), left, right, from, to, ...ports };
+    return { points: thinned(points, to < 0), left, right, from, to, ...ports, sweep };
+  }
+
+  private sweepBetween(p: number, q: number): number {
+    const { columns } = this;
+    return (p % columns) * Math.floor(q / columns) - (q % columns) * Math.floor(p / columns);
   }
 
   private isSeen(crossing: number): boolean {

@@ -161,12 +161,28 @@ describe('whatever is painted', () => {
       fc.property(scene, (shapes) => {
         const traced = trace(paint(shapes), { detail: 0 });
         const total = traced.colours.reduce((sum, _, i) => sum + signedArea(traced, i), 0);
-        // Shared boundaries cancel, whatever curves were fitted to them; what is left is how curves are cut to chords.
-        expect(Math.abs(total - 6400)).toBeLessThan(0.05);
+        // Shared boundaries cancel, whatever curves were fitted to them.
+        expect(Math.abs(total - 6400)).toBeLessThan(1e-6);
       }),
-      // A known fault, to be mended: about 1 scene in 1,500 leaves up to 0.1 px² unshared (seed 557470026 finds one).
-      { numRuns: 60, seed: 1 },
+      { numRuns: 60 },
     );
+  });
+
+  it('a face of three pixels that is placed inside out is a piece all the same', () => {
+    // Found among 1,500 scenes: the face between three others, at (33, 52), was taken for a hole and lost.
+    const traced = trace(
+      paint([
+        { x: 8, y: 34, size: 33, corners: 9, colour: 1 },
+        { x: 27, y: 18, size: 24, corners: 4, colour: 0 },
+        { x: 31, y: 64, size: 11, corners: 7, colour: 2 },
+        { x: 29, y: 14, size: 17, corners: 9, colour: 0 },
+        { x: 73, y: 66, size: 25, corners: 4, colour: 0 },
+        { x: 51, y: 71, size: 20, corners: 8, colour: 2 },
+        { x: 40, y: 48, size: 7, corners: 8, colour: 3 },
+      ]),
+      { detail: 0 },
+    );
+    expect(traced.colours.reduce((sum, _, i) => sum + signedArea(traced, i), 0)).toBeCloseTo(6400, 6);
   });
 
   it('stacked colours nest', () => {

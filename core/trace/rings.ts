@@ -84,10 +84,12 @@ function ringFrom(
   const path: Segment[] = [];
   const points: number[] = [];
   const inner = new Set<number>();
+  let sweep = 0;
   for (const { chain, stretch, isForward } of members) {
     const { start, segments } = isForward ? stretch : backward(stretch);
     if (path.length === 0) path.push(['M', start.x, start.y]);
     path.push(...segments);
+    sweep += isForward ? chain.sweep : -chain.sweep;
     inner.add(labels[isForward ? chain.right : chain.left]!);
     points.push(start.x, start.y);
     for (let i = 0; i < chain.points.length; i += 2) {
@@ -97,7 +99,9 @@ function ringFrom(
   }
   path.push(['Z']);
   const ring = Float64Array.from(points);
-  return { path, points: ring, area: ringArea(ring), labels: inner };
+  const area = ringArea(ring);
+  // Edges of two or three pixels may be placed so that their ring turns inside out; what it is round the pixels counts.
+  return { path, points: ring, area: area > 0 === sweep > 0 ? area : sweep / 2, labels: inner };
 }
 
 /** Outlines with their holes: each goes to the smallest outline around it. */

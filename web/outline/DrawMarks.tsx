@@ -17,10 +17,11 @@ import { DIGITS } from '../store/outline.ts';
 import { useWallThickness } from '../store/walls.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
-import { SNAP, useSnap } from './snapping.ts';
+import { SNAP, type Snap } from './snapping.ts';
 
 interface DrawMarksProps {
   source: Source;
+  snap: Snap;
   pixel: number;
   /** All that is seen. */
   frame: FlatEye['frame'];
@@ -30,12 +31,11 @@ interface DrawMarksProps {
 /** A press that moves less than this many pixels sets a corner. */
 const PULL = 4;
 
-export function DrawMarks({ source, pixel, frame, placeAt }: DrawMarksProps) {
+export function DrawMarks({ source, snap, pixel, frame, placeAt }: DrawMarksProps) {
   const { figure, isFilled, line, width } = useDrawing();
   const isWall = figure === 'wall';
   const isLine = figure === 'line' || isWall;
   const thickness = useWallThickness();
-  const snap = useSnap(source, pixel);
   const [near, setNear] = useState<Snapped | null>(null);
   /** While a figure is dragged out. */
   const [dragged, setDragged] = useState<Path | null>(null);

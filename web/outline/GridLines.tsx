@@ -1,8 +1,9 @@
 // GridLines.tsx — the grid that points snap to, while a tool may use it and it is not too fine to be seen.
 import type { Source } from '../../core/index.ts';
 import { useDrawing } from '../store/drawing.ts';
-import { type OutlineTool, useOutline } from '../store/outline.ts';
+import { useOutline } from '../store/outline.ts';
 import type { FlatEye } from './eye.ts';
+import { SNAPPING } from './snapping.ts';
 
 interface GridLinesProps {
   source: Source;
@@ -11,7 +12,6 @@ interface GridLinesProps {
   pixel: number;
 }
 
-const TOOLS: readonly OutlineTool[] = ['draw', 'points', 'walls', 'measure'];
 /** Lines nearer than this many pixels are left out. */
 const FINEST = 5;
 
@@ -19,7 +19,7 @@ export function GridLines({ source, frame, pixel }: GridLinesProps) {
   const grid = useDrawing((state) => state.snaps.grid);
   const tool = useOutline((state) => state.tool);
   const width = grid === null ? 0 : grid / source.scale;
-  if (!TOOLS.includes(tool) || width < FINEST * pixel) return null;
+  if (!SNAPPING.includes(tool) || width < FINEST * pixel) return null;
   const [x, y] = source.origin;
   return (
     <>

@@ -1,24 +1,23 @@
 // MeasureMarks.tsx — a line over the drawing from one place to another.
 import { type PointerEvent, useRef, useState } from 'react';
-import type { Snapped, Source, Spot } from '../../core/index.ts';
+import type { Snapped, Spot } from '../../core/index.ts';
 import { LengthLine } from '../picture/LengthLine.tsx';
 import { drawing, useDrawing } from '../store/drawing.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
-import { useSnap } from './snapping.ts';
+import type { Snap } from './snapping.ts';
 
 interface MeasureMarksProps {
-  source: Source;
+  snap: Snap;
   pixel: number;
   /** All that is seen. */
   frame: FlatEye['frame'];
   placeAt: FlatEye['placeAt'];
 }
 
-export function MeasureMarks({ source, pixel, frame, placeAt }: MeasureMarksProps) {
+export function MeasureMarks({ snap, pixel, frame, placeAt }: MeasureMarksProps) {
   const measured = useDrawing((state) => state.measured);
-  const snap = useSnap(source, pixel);
   const [near, setNear] = useState<Snapped | null>(null);
   const from = useRef<Spot | null>(null);
   const down = (event: PointerEvent) => {

@@ -14,6 +14,7 @@ import { FindingMarks } from './FindingMarks.tsx';
 import { GridLines } from './GridLines.tsx';
 import { MeasureMarks } from './MeasureMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
+import { SNAPPING, useSnap } from './snapping.ts';
 import { Overlay, Underlay } from './Underlay.tsx';
 import { WallMarks } from './WallMarks.tsx';
 
@@ -43,6 +44,8 @@ export function OutlineDesk({ source }: { source: Source }) {
   const isGone = new Set(preview?.gone);
   const isChosen = new Set(chosen);
   const pixel = eye?.scale ?? 1;
+  const snap = useSnap(source, pixel, SNAPPING.includes(tool));
+  const hand = { snap, pixel, frame, placeAt };
   const edited = tool === 'points' ? shapes.find(({ id }) => id === chosen[0]) : undefined;
   const shift = shifts(own, shapes, apart);
 
@@ -155,10 +158,10 @@ export function OutlineDesk({ source }: { source: Source }) {
           <FaceMarks pixel={pixel} />
           {/* Space moves the view, whatever tool is in hand. */}
           <g pointerEvents={isSpaceDown ? 'none' : undefined}>
-            {edited && <PointMarks key={edited.id} source={source} shape={edited} {...{ pixel, frame, placeAt }} />}
-            {BARE.includes(tool) && <WallMarks source={source} {...{ pixel, frame, placeAt }} />}
-            {tool === 'draw' && <DrawMarks source={source} {...{ pixel, frame, placeAt }} />}
-            {tool === 'measure' && <MeasureMarks source={source} {...{ pixel, frame, placeAt }} />}
+            {edited && <PointMarks key={edited.id} shape={edited} {...hand} />}
+            {BARE.includes(tool) && <WallMarks source={source} {...hand} />}
+            {tool === 'draw' && <DrawMarks source={source} {...hand} />}
+            {tool === 'measure' && <MeasureMarks {...hand} />}
           </g>
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>

@@ -2,7 +2,6 @@
 import {
   BoxSelect,
   BrickWall,
-  Diff,
   Lasso,
   PaintBucket,
   PenTool,
@@ -13,12 +12,11 @@ import {
 } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Value } from '../controls/Value.tsx';
+import { DifferenceButton, PictureOpacity } from '../picture/UnderlayTools.tsx';
 import { outline, takeTool, useOutline } from '../store/outline.ts';
-import { sourceView, useSourceView } from '../store/source-view.ts';
 
 export function OutlineTools({ isPicture }: { isPicture: boolean }) {
   const { chooseBy, apart, tool, chosen } = useOutline();
-  const { strength, difference } = useSourceView();
   return (
     <>
       <IconButton
@@ -75,21 +73,8 @@ export function OutlineTools({ isPicture }: { isPicture: boolean }) {
       <span className="mx-1 h-5 w-px bg-rule" />
       {isPicture && (
         <>
-          <span className="ml-1 text-quiet">picture</span>
-          <Value
-            label="Opacity of the picture"
-            value={Math.round(100 * strength)}
-            unit="%"
-            max={100}
-            step={5}
-            onChange={(v) => sourceView.set({ strength: v / 100 })}
-          />
-          <IconButton
-            icon={Diff}
-            label="Show where picture and outlines disagree"
-            pressed={difference}
-            onClick={() => sourceView.set({ difference: !difference })}
-          />
+          <PictureOpacity />
+          <DifferenceButton />
         </>
       )}
       <IconButton

@@ -17,7 +17,6 @@ import {
   pathOfLines,
   printPath,
   type Snapped,
-  type Source,
   type Spot,
 } from '../../core/index.ts';
 import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
@@ -25,7 +24,7 @@ import type { OutlineShape } from '../worker/geometry.worker.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
-import { useSnap } from './snapping.ts';
+import type { Snap } from './snapping.ts';
 
 /** Screen pixels within which something is meant. */
 const REACH = 8;
@@ -54,16 +53,15 @@ interface Rest {
 }
 
 interface PointMarksProps {
-  source: Source;
   shape: OutlineShape;
+  snap: Snap;
   pixel: number;
   /** All that is seen. */
   frame: FlatEye['frame'];
   placeAt: (event: { clientX: number; clientY: number }) => Place;
 }
 
-export function PointMarks({ source, shape, pixel, frame, placeAt }: PointMarksProps) {
-  const snap = useSnap(source, pixel);
+export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksProps) {
   const [near, setNear] = useState<Snapped | null>(null);
   const keys = useOutline((state) => state.points);
   const [lines, setLines] = useState<readonly PathLine[]>(() => linesOf(parsePath(shape.d).path));

@@ -17,10 +17,11 @@ import { DIGITS, useOutline } from '../store/outline.ts';
 import { changedOpening, listedWalls, setWalls, useWalls, walls as wallTool, withOpening } from '../store/walls.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
-import { SNAP, useSnap } from './snapping.ts';
+import { SNAP, type Snap } from './snapping.ts';
 
 interface WallMarksProps {
   source: Source;
+  snap: Snap;
   pixel: number;
   /** All that is seen. */
   frame: FlatEye['frame'];
@@ -33,13 +34,12 @@ type Grip =
   | { readonly kind: 'opening'; readonly wall: Wall; readonly opening: Opening; readonly off: number }
   | { readonly kind: 'jamb'; readonly wall: Wall; readonly opening: Opening; readonly side: 1 | -1 };
 
-export function WallMarks({ source, pixel, frame, placeAt }: WallMarksProps) {
+export function WallMarks({ source, snap, pixel, frame, placeAt }: WallMarksProps) {
   const known = listedWalls(source);
   const isTool = useOutline(({ tool }) => tool === 'walls');
   const { wall: chosen, opening: chosenOpening, placing } = useWalls();
   const [walls, setDraft] = useState(known);
   const [near, setNear] = useState<Snapped | null>(null);
-  const snap = useSnap(source, pixel);
   const held = useRef<{ grip: Grip; walls: readonly Wall[] } | null>(null);
   // What the document says counts, once it is there.
   useEffect(() => setDraft(known), [known]);

@@ -3,10 +3,13 @@
 import { useEffect, useState } from 'react';
 import { heldTo, SnapField, type Snapped, type Source, type Spot } from '../../core/index.ts';
 import { snapWishes, useDrawing } from '../store/drawing.ts';
-import { useOutline } from '../store/outline.ts';
+import { type OutlineTool, useOutline } from '../store/outline.ts';
 import { useProject } from '../store/project.ts';
 import { geometry } from '../worker/client.ts';
 import type { Place } from './choosing.ts';
+
+/** Tools under which points snap. */
+export const SNAPPING: readonly OutlineTool[] = ['draw', 'points', 'walls', 'measure'];
 
 /** Screen pixels within which something is meant. */
 export const SNAP = 7;
@@ -26,27 +29,30 @@ export type Snap = (place: Place, event: { shiftKey: boolean; altKey: boolean },
 interface Loaded {
   readonly key: string;
   readonly field: SnapField;
-  readonly starts: Uint32Array;
 }
 
-/** Snapping on the shapes of a source; Alt lets go of it. @param pixel user units in a pixel of the screen */
-export function useSnap(source: Source, pixel: number): Snap {
+/**
+ * Snapping on the shapes of a source; Alt lets go of it.
+ * @param pixel user units in a pixel of the screen
+ * @param isWanted whether a tool is in hand that snaps
+ */
+export function useSnap(source: Source, pixel: number, isWanted: boolean): Snap {
   const key = useOutline((state) => state.view?.key);
   // Wishes are read when they are needed; this draws the view again when they change.
   useDrawing((state) => state.snaps);
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   useEffect(() => {
     const project = useProject.getState().history?.present;
-    if (!project || key === undefined) return;
-    let isWanted = true;
-    void geometry((api) => api.snapPieces(project, source.id)).then((outcome) => {
-      if (!isWanted || !outcome.ok) return;
-      setLoaded({ key, field: new SnapField(outcome.value.pieces), starts: outcome.value.starts });
+    if (!project || key === undefined || !isWanted) return;
+    let isCurrent = true;
+    void geometry((api) => api.snapParts(project, source.id)).then((outcome) => {
+      if (!isCurrent || !outcome.ok) return;
+      setLoaded({ key, field: new SnapField(outcome.value) });
     });
     return () => {
-      isWanted = false;
+      isCurrent = false;
     };
-  }, [key, source.id]);
+  }, [key, source.id, isWanted]);
   return ({ x, y }, { shiftKey, altKey }, { from, level, except } = {}) => {
     if (shiftKey && from) return { at: heldTo([x, y], from, HELD), to: 'angle' };
     const isCurrent = loaded?.key === key;
@@ -56,7 +62,7 @@ export function useSnap(source: Source, pixel: number): Snap {
       reach: SNAP * pixel,
       from: from ?? null,
       level: level ?? [],
-      except: index < 0 ? null : [loaded.starts[index]!, loaded.starts[index + 1]!],
+      except: index < 0 ? null : index,
     });
   };
 }

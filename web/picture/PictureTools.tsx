@@ -1,23 +1,15 @@
 // PictureTools.tsx — how the picture is looked at, above the view.
-import { Diff, Ruler, Search, SquareSplitHorizontal } from 'lucide-react';
+import { Ruler, Search, SquareSplitHorizontal } from 'lucide-react';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
-import { Value } from '../controls/Value.tsx';
 import { type Fill, sourceView, useSourceView } from '../store/source-view.ts';
+import { DifferenceButton, PictureOpacity } from './UnderlayTools.tsx';
 
 export function PictureTools() {
-  const { strength, fill, before, difference, loupe, tool } = useSourceView();
+  const { fill, before, loupe, tool } = useSourceView();
   return (
     <>
-      <span className="ml-1 text-quiet">picture</span>
-      <Value
-        label="Opacity of the picture"
-        value={Math.round(100 * strength)}
-        unit="%"
-        max={100}
-        step={5}
-        onChange={(v) => sourceView.set({ strength: v / 100 })}
-      />
+      <PictureOpacity />
       <span className="ml-1 text-quiet">trace</span>
       <Choice<Fill>
         label="Trace"
@@ -36,12 +28,7 @@ export function PictureTools() {
         pressed={before > 0}
         onClick={() => sourceView.set({ before: before > 0 ? 0 : 0.5 })}
       />
-      <IconButton
-        icon={Diff}
-        label="Show where picture and outlines disagree"
-        pressed={difference}
-        onClick={() => sourceView.set({ difference: !difference })}
-      />
+      <DifferenceButton />
       <IconButton icon={Search} label="Loupe" pressed={loupe} onClick={() => sourceView.set({ loupe: !loupe })} />
       <IconButton
         icon={Ruler}

@@ -53,12 +53,13 @@ import {
   readVector,
   retrace,
   type Shape,
+  type SnapParts,
   type Sorting,
   type Source,
   type Stroke,
   shade,
   smallPartLimit,
-  snapPieces,
+  snapParts,
   sortIntoLayers,
   startSettings,
   type Traced,
@@ -368,20 +369,21 @@ const api = {
     });
   },
 
-  /**
-   * What points under the hand may snap to: the pieces of all shapes, and where those of each begin; behind them the middle
-   * lines of walls.
-   */
-  async snapPieces(project: Project, id: string): Promise<Outcome<ReturnType<typeof snapPieces>>> {
+  /** What points under the hand may snap to: all shapes by their numbers, and behind them the middle lines of walls. */
+  async snapParts(project: Project, id: string): Promise<Outcome<SnapParts>> {
     const outcome = await attemptLater(async () => {
       const source = await readySource(project, id);
       const paths = evaluator.drawing(source).shapes.map(({ path }) => path);
       const walls = source.edits.flatMap(({ on, action }) => (on && action.do === 'walls' ? action.walls : []));
-      return snapPieces([...paths, ...walls.map(middleLine)]);
+      return snapParts([...paths, ...walls.map(middleLine)]);
     });
     if (!outcome.ok) return outcome;
-    const { pieces, starts } = outcome.value;
-    return Comlink.transfer(outcome, [pieces.buffer as ArrayBuffer, starts.buffer as ArrayBuffer]);
+    const { pieces, starts, chords, owners, middles, index } = outcome.value;
+    const arrays = [pieces, starts, chords, owners, middles, ...(index ? [index.starts, index.ids] : [])];
+    return Comlink.transfer(
+      outcome,
+      arrays.map(({ buffer }) => buffer as ArrayBuffer),
+    );
   },
 
   /** Walls among some shapes, or among all that are built where none are named. @param limits in user units */

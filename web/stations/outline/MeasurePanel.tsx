@@ -1,15 +1,13 @@
 // MeasurePanel.tsx — how long a line over the drawing is, or has to be.
 import type { Source } from '../../../core/index.ts';
-import { Panel, Sentence } from '../../controls/Panel.tsx';
+import { Panel } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
-import { Value } from '../../controls/Value.tsx';
 import { useDrawing } from '../../store/drawing.ts';
 import { takeTool } from '../../store/outline.ts';
-import { dispatch, useDocumentPart } from '../../store/project.ts';
+import { KnownLengthSentence } from '../KnownLengthSentence.tsx';
 import { SnapSentence } from './SnapSentence.tsx';
 
 export function MeasurePanel({ source }: { source: Source }) {
-  const unit = useDocumentPart((document) => document.unit);
   const measured = useDrawing((state) => state.measured);
   const [dx, dy] = measured ? [measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]] : [0, 0];
   const length = Math.hypot(dx, dy);
@@ -17,18 +15,7 @@ export function MeasurePanel({ source }: { source: Source }) {
     <Panel title="Measure">
       {length > 0 ? (
         <>
-          <Sentence>
-            That line measures{' '}
-            <Value
-              label="Known length"
-              value={Number((length * source.scale).toPrecision(8))}
-              unit={unit}
-              min={1e-6}
-              step={Number((length * source.scale).toPrecision(1)) / 10}
-              onChange={(v, gesture) => dispatch({ do: 'scale-source', source: source.id, scale: v / length }, gesture)}
-            />
-            .
-          </Sentence>
+          <KnownLengthSentence source={source} length={length} />
           <p className="text-quiet text-sm">Type the length it has in truth, and all of “{source.name}” follows.</p>
         </>
       ) : (

@@ -1,12 +1,10 @@
 // KnownLength.tsx — the line drawn over a known length, and what it measures.
 import type { PictureSource } from '../../../core/index.ts';
-import { Panel, Sentence } from '../../controls/Panel.tsx';
-import { Value } from '../../controls/Value.tsx';
-import { dispatch, useDocument } from '../../store/project.ts';
+import { Panel } from '../../controls/Panel.tsx';
 import { sourceView, useSourceView } from '../../store/source-view.ts';
+import { KnownLengthSentence } from '../KnownLengthSentence.tsx';
 
 export function KnownLength({ source }: { source: PictureSource }) {
-  const unit = useDocument().unit;
   const tool = useSourceView((state) => state.tool);
   if (tool?.kind !== 'length') return null;
   const { from, to } = tool;
@@ -19,18 +17,7 @@ export function KnownLength({ source }: { source: PictureSource }) {
         </p>
       ) : (
         <>
-          <Sentence>
-            That line measures{' '}
-            <Value
-              label="Known length"
-              value={Number((pixels * source.scale).toPrecision(5))}
-              unit={unit}
-              min={1e-3}
-              step={1}
-              onChange={(v, gesture) => dispatch({ do: 'scale-source', source: source.id, scale: v / pixels }, gesture)}
-            />
-            .
-          </Sentence>
+          <KnownLengthSentence source={source} length={pixels} />
           <p className="text-quiet text-sm">
             <span className="figure">{pixels.toFixed(1)} px</span> in the picture; the project’s size follows.
           </p>
