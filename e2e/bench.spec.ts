@@ -142,7 +142,7 @@ test('projects are made, named, deleted; the demo comes back', async ({ page }) 
   await page.getByRole('button', { name: 'Delete Tide tables' }).click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(page.getByRole('link', { name: /Tide tables/ })).toHaveCount(0);
-  for (const demo of ['word', 'crest', 'mission patch']) {
+  for (const demo of ['hall', 'word', 'crest', 'mission patch']) {
     await page.getByRole('button', { name: `Delete Saltmarsh ${demo}` }).click();
     await page.getByRole('button', { name: 'Delete', exact: true }).click();
     await expect(page.getByRole('link', { name: `Saltmarsh ${demo}` })).toHaveCount(0);
