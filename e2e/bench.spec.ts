@@ -82,7 +82,7 @@ test('the size field scales the sheet, the unit restates it', async ({ page }) =
   await side.press('Enter');
   await expect(side).toHaveValue('180');
   await page.getByRole('button', { name: /^Unit/ }).click();
-  await page.getByRole('option', { name: 'inches' }).click();
+  await page.getByRole('option', { name: 'inches', exact: true }).click();
   await expect(side).toHaveValue(/^7\.08/);
   await proven(page);
   await expect(proof(page, 'volume')).toHaveText(/in³$/);

@@ -52,6 +52,7 @@ test('shapes are chosen by box, united, and the edit can be switched off, undone
   await openDemo(page);
   await openOutline(page);
   const shapes = page.locator('[data-shape]');
+  await shapes.first().waitFor();
   const before = await shapes.count();
   await drag(page, [0.02, 0.1], [0.98, 0.97]);
   const heading = page.getByRole('heading', { name: /\d+ chosen/ });

@@ -77,7 +77,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   return (
     <div
       ref={box}
-      data-outline-desk={view ? 'ready' : 'waiting'}
+      data-outline-desk={view && eye ? 'ready' : 'waiting'}
       className={`absolute inset-0 touch-none overflow-hidden ${isSpaceDown ? 'cursor-grab active:cursor-grabbing' : tool === 'split' ? 'cursor-crosshair' : ''}`}
       onWheel={zoom}
       onPointerDown={(event) => {
