@@ -6,7 +6,7 @@ import { GeometryError } from '../errors.ts';
 import { readSvg } from '../io/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
-import { drawingOf, filledShape } from '../testing/drawings.ts';
+import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
 import { arrange } from './arrange.ts';
 import { applyCommand, type Command, CommandSchema } from './commands.ts';
 import { Evaluator, NO_DATA } from './evaluate.ts';
@@ -122,6 +122,22 @@ describe('arranging', () => {
     expect(colourName('#fe0000')).toBe('Red');
     const taken = new Set<string>();
     expect([1, 2, 3].map(() => uniqueName('Red', taken))).toEqual(['Red', 'Red 2', 'Red 3']);
+  });
+});
+
+describe('lines by the ten thousand', () => {
+  const d = Array.from({ length: 20_001 }, (_, i) => `M${i % 150} ${Math.floor(i / 150)}h0.5`).join('');
+
+  it('are kept, switched off and not outlined unasked', () => {
+    const heavy = drawingOf(strokedShape('lines', d, 0.01), filledShape('plate', 'M0 0h40v40h-40z', '#a04020'));
+    let n = 0;
+    const { layers, warnings, size } = arrange(heavy, 's', { unit: 'mm', tolerance: 0.01, newId: () => `l${++n}` });
+    expect(layers.map(({ shown, members }) => [shown, members])).toEqual([
+      [false, ['lines']],
+      [true, ['plate']],
+    ]);
+    expect(warnings.map(({ code }) => code)).toEqual(['not-built']);
+    expect(size).toBeCloseTo(149.5, 6);
   });
 });
 

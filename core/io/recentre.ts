@@ -9,7 +9,8 @@ import { translation } from '../path/matrix.ts';
 const FAR = 100;
 const FAR_UNITS = 1e5;
 
-export function recentred(drawing: Drawing): Drawing {
+/** @param isUpward the file has y up, which is how the way it was moved is told */
+export function recentred(drawing: Drawing, isUpward = false): Drawing {
   const bounds = roughBounds(drawing.shapes.map(({ path }) => path));
   if (!bounds) return drawing;
   const { minX, minY, maxX, maxY } = bounds;
@@ -18,7 +19,7 @@ export function recentred(drawing: Drawing): Drawing {
   const size = Math.max(box.width, box.height);
   if (!(Math.hypot(cx, cy) > Math.max(FAR_UNITS, FAR * size)) || size === 0) return drawing;
   const [dx, dy] = [Math.round(cx), Math.round(cy)];
-  const message = `The drawing lies ${Math.round(Math.hypot(cx, cy))} units from the origin; it was moved there by ${-dx}, ${dy}.`;
+  const message = `The drawing lies ${Math.round(Math.hypot(cx, cy))} units from the origin; it was moved there by ${-dx}, ${isUpward ? dy : -dy}.`;
   // A sheet that nothing of the drawing lies on says nothing about it.
   const { sheet } = drawing;
   const kept =

@@ -458,7 +458,7 @@ function joined(walls: readonly Found[]): Found[] {
     const openings = wall.openings.map((opening) => {
       const old = opening.at * lengthOf(wall);
       const place: Spot = [wall.from[0] + wall.way[0] * old, wall.from[1] + wall.way[1] * old];
-      return { ...opening, at: dot(minus(place, from), wall.way) / length };
+      return { ...opening, at: Math.min(1, Math.max(0, dot(minus(place, from), wall.way) / length)) };
     });
     return length > 0 ? { ...wall, from, to, openings } : wall;
   });

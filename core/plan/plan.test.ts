@@ -1,7 +1,9 @@
 // Walls: what they cover in plan, against closed forms; and found again in plans that were drawn from them, as filled
 // shapes, as line work, as single lines and as a traced picture.
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { readVector } from '../io/vector.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
@@ -11,12 +13,14 @@ import { transformPath } from '../path/matrix.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path } from '../path/types.ts';
 import { renderCoverage } from '../picture/coverage.ts';
+import { strokedShape } from '../testing/drawings.ts';
 import { numbersFrom, openingLines, randomPlan } from '../testing/plans.ts';
 import { traceInk } from '../trace/ink.ts';
 import { moveNode, nearestOnWalls, wallsAlong } from './edit.ts';
 import { findWalls, type WallLimits } from './find.ts';
 import { wallOutline } from './outline.ts';
 import type { Wall } from './schema.ts';
+import { planOf } from './shapes.ts';
 
 const areaOf = (path: Path) => regionsArea(regionsOf(flatten(path, 1e-4), 'nonzero'));
 const filled = (path: Path): Filled => ({ path, fillRule: 'nonzero' });
@@ -220,6 +224,48 @@ describe('walls are found again', () => {
     expect(findWalls({ filled: [], lines: [] }, LIMITS)).toEqual([]);
     const swing = strokePaths(parsePath('M0 0L0 0.9').path, roundStroke(0.02), 1e-3).map(filled);
     expect(findWalls({ filled: swing, lines: [] }, LIMITS)).toEqual([]);
+  });
+});
+
+describe('the plan of a drawing', () => {
+  const MM: WallLimits = {
+    thinnest: 80,
+    thickest: 500,
+    widest: 2500,
+    door: { sill: 0, head: 2100 },
+    window: { sill: 900, head: 2100 },
+  };
+  const { shapes } = readVector(readFileSync('demo/hall.dxf', 'utf8'));
+  const groupsOf = (ids: readonly string[]) =>
+    [...new Set(shapes.filter(({ id }) => ids.includes(id)).map(({ group }) => group))].sort();
+
+  it('takes walls and glass into the walls, and leaves furniture and swings', () => {
+    const { walls, replaced } = planOf(shapes, [], MM);
+    expect(walls.map(({ thickness }) => Math.round(thickness)).sort()).toEqual([
+      120, 120, 120, 240, 360, 360, 360, 360,
+    ]);
+    expect(openingsOf(walls)).toEqual([...Array(4).fill('door'), ...Array(6).fill('window')]);
+    expect(
+      walls.flatMap(({ openings }) => openings.map(({ width }) => Math.round(width))).sort((a, b) => a - b),
+    ).toEqual([900, 900, 1000, 1200, 1200, 1500, 1500, 1500, 1800, 2400]);
+    expect(groupsOf(replaced)).toEqual(['WALLS', 'WINDOWS']);
+    const kept = shapes.filter(({ id }) => !replaced.includes(id)).map(({ id }) => id);
+    expect(groupsOf(kept)).toEqual(['DOORS', 'FURNITURE']);
+  });
+
+  it('sees walls that are drawn as strokes as thick as they are, and tells their windows by lines that were not chosen', () => {
+    const thick = [strokedShape('a', 'M0 0L2000 0', 300), strokedShape('b', 'M3200 0L6000 0', 300)].map((shape) => ({
+      ...shape,
+      stroke: { ...shape.stroke!, cap: 'butt' as const },
+    }));
+    const glass = [strokedShape('g', 'M2000 0L3200 0', 5)];
+    const { walls, replaced } = planOf(thick, glass, MM);
+    expect(walls).toHaveLength(1);
+    expect(openingsOf(walls)).toEqual(['window']);
+    expect(walls[0]!.openings[0]!.width).toBeCloseTo(1200, 3);
+    expect(replaced).toEqual(['a', 'b']);
+    expect(openingsOf(planOf(thick, [], MM).walls)).toEqual(['door']);
+    expect(planOf(glass, [], MM)).toEqual({ walls: [], replaced: [] });
   });
 });
 

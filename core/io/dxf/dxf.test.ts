@@ -266,6 +266,36 @@ describe('bad files', () => {
   });
 });
 
+describe('a drawing of very many lines', () => {
+  const LINES = 20_001;
+  const many = dxf(
+    Array.from({ length: LINES }, (_, i) => {
+      const [x, y] = [i % 200, Math.floor(i / 200)];
+      return `LINE 8 L${i % 2} 10 ${x} 20 ${y} 11 ${x}.6 21 ${y}.3`;
+    }),
+  );
+
+  it('is one shape a layer, told of while it is read', () => {
+    const shares: number[] = [];
+    const drawing = readDxf(many, (share) => shares.push(share));
+    expect(drawing.shapes.map(({ group }) => group)).toEqual(['L0', 'L1']);
+    expect(drawing.shapes.reduce((sum, { path }) => sum + path.length, 0)).toBe(2 * LINES);
+    expect(drawing.warnings.map(({ code }) => code)).toEqual(['merged', 'hairline']);
+    // A quarter of a line wide, not a four-hundredth of the sheet.
+    expect(drawing.shapes[0]!.stroke!.width).toBeCloseTo(0.6 / 4, 9);
+    expect(shares.length).toBeGreaterThan(8);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.at(-1)).toBeLessThanOrEqual(1);
+  });
+
+  it('stops when the report throws', () => {
+    const stop = () => {
+      throw new Error('enough');
+    };
+    expect(() => readDxf(many, stop)).toThrow('enough');
+  });
+});
+
 describe('a drawing written and read again', () => {
   const shapes = [
     filledShape('plate', 'M0 0H40V30H0Z M5 5V25H35V5Z', '#ff0000'),

@@ -123,7 +123,7 @@ class DxfReader {
     const sheet: Box = { x: minX, y: minY, width: maxX - minX, height: maxY - minY };
     const shapes = this.shapes(flipped, longestSide(bounds!) || 1);
     const { mmPerUnit, warnings } = this;
-    return recentred({ shapes, sheet, mmPerUnit, leftOut, warnings, areGroupsLayers: true });
+    return recentred({ shapes, sheet, mmPerUnit, leftOut, warnings, areGroupsLayers: true }, true);
   }
 
   // --- sections -----------------------------------------------------------------------------------------------------
