@@ -9,6 +9,9 @@ import type { Path } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report, replaced } from './change.ts';
 import type { ActionOf } from './schema.ts';
 
+/** Share of a combination's work until its strokes are outlines. */
+const OUTLINED = 0.3;
+
 const WORDS = { union: 'united', subtract: 'cut', intersect: 'intersected', exclude: 'excluded' } as const;
 
 export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf<'combine'>, report: Report): Change {
@@ -16,10 +19,10 @@ export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf
   const [first, ...others] = operands;
   if (!first) return { shapes, said: '' };
   const filled = operands.map((shape, i) => {
-    report((0.5 * i) / operands.length);
+    report((OUTLINED * i) / operands.length);
     return filledOf(shape);
   });
-  const path = combinePaths(filled, how);
+  const path = combinePaths(filled, how, (share) => report(OUTLINED + (1 - OUTLINED) * share));
   const result = path.length > 0 ? [asFilled(first, path)] : [];
   const by = new Map<string, readonly Shape[]>(others.map(({ id }) => [id, []]));
   const what = how === 'subtract' ? `${count(others.length, 'shape')} cut from “${first.name}”` : '';

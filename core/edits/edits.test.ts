@@ -52,6 +52,21 @@ describe('edits', () => {
 });
 
 describe('combining shapes', () => {
+  it('tells how far it has come, and stops when told to', () => {
+    const many = Array.from({ length: 40 }, (_, i) => filledShape(`s${i}`, `M${i} 0h2v2h-2z`));
+    const action: Action = { do: 'combine', how: 'union', shapes: ids(many) };
+    const edit = { id: 'e', on: true, action };
+    const start: Edited = { drawing: drawingOf(...many), outcomes: [] };
+    const shares: number[] = [];
+    expect(applyEdit(start, edit, (share) => shares.push(share)).drawing.shapes).toHaveLength(1);
+    expect(shares.length).toBeGreaterThan(40);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    const stop = (share: number) => {
+      if (share > 0.4) throw new Error('enough');
+    };
+    expect(() => applyEdit(start, edit, stop)).toThrow('enough');
+  });
+
   it('keeps the first and its place in the paint order', () => {
     const drawing = drawingOf(filledShape('under', 'M0 0h1v1h-1z'), SQUARE, OVER, filledShape('top', 'M0 0h1v1h-1z'));
     const shapes = shapesAfter(drawing, { do: 'combine', how: 'subtract', shapes: ['b', 'a'] });

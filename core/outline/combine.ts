@@ -34,16 +34,27 @@ const CHORD_SHARE = 3e-5;
 
 /**
  * Filled paths as one: `subtract` takes all others from the first, `exclude` keeps what an odd number of them covers.
+ * @param report is called with the share done; may throw to stop
  * @returns closed contours that do not cross, outer ones counter-clockwise (y up) and holes clockwise; `[]` for nothing
  */
-export function combine(operands: readonly Filled[], how: Combination): Path {
-  return joined(combinedRegions(operands, how));
+export function combine(operands: readonly Filled[], how: Combination, report?: (share: number) => void): Path {
+  return joined(combinedRegions(operands, how, report));
 }
 
+/** Share of the work until each operand is settled by itself. */
+const SETTLED = 0.4;
+
 /** What {@link combine} makes, region by region: each an outer contour and its holes. */
-export function combinedRegions(operands: readonly Filled[], how: Combination): Path[] {
+export function combinedRegions(
+  operands: readonly Filled[],
+  how: Combination,
+  report: (share: number) => void = () => {},
+): Path[] {
   const tracks = new Tracks(operands.map(({ path }) => path));
-  const each = operands.map(({ fillRule }, i) => ringsOf(fillRegions(tracks.rings(i), fillRule)));
+  const each = operands.map(({ fillRule }, i) => {
+    report((SETTLED * i) / operands.length);
+    return ringsOf(fillRegions(tracks.rings(i), fillRule));
+  });
   return tracks.regions(merged(each, how));
 }
 
