@@ -1,8 +1,8 @@
 // edit.ts — walls changed by hand: made along lines, their ends moved together, openings found and kept in their places.
-import { polylines } from '../path/flatten.ts';
+import { distanceToSegment, polylines } from '../path/flatten.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
-import { pieceOf } from './outline.ts';
+import { meeting, pieceOf, type WallPiece } from './outline.ts';
 import type { Opening, Wall } from './schema.ts';
 
 /** Curves become walls of straight pieces that stray by at most this share of their thickness. */
@@ -52,18 +52,49 @@ export function nearestOnWalls(walls: readonly Wall[], place: Spot): OnWall | nu
   return best;
 }
 
-/** All points of walls within `reach` of `from`, moved to `to`; openings keep their distance from the ends that stay. */
+/**
+ * All points of walls within `reach` of `from`, moved to `to`. Ends that stood on a piece which moves along stay on it,
+ * each in its own direction; openings keep their distance from the ends that stay.
+ */
 export function moveNode(walls: readonly Wall[], from: Spot, to: Spot, reach: number): Wall[] {
-  return walls.map((wall) => {
-    const moved = new Set(
-      wall.points.flatMap(([x, y], i) => (Math.hypot(x - from[0], y - from[1]) <= reach ? [i] : [])),
-    );
-    if (moved.size === 0) return wall;
-    const points = wall.points.map((point, i): [number, number] => (moved.has(i) ? [to[0], to[1]] : point));
-    const next = { ...wall, points };
-    return { ...next, openings: wall.openings.map((opening) => kept(opening, wall, next, moved)) };
+  const moved = walls.map(
+    ({ points }) => new Set(points.flatMap((point, i) => (distanceBetween(point, from) <= reach ? [i] : []))),
+  );
+  const turned = walls.map((wall, w) => withPoints(wall, moved[w]!, () => to));
+  const pieces = walls.flatMap((wall, w) =>
+    wall.points.flatMap((_, i) => {
+      const isMoved = moved[w]!.has(i) || moved[w]!.has((i + 1) % wall.points.length);
+      const [before, after] = [pieceOf(wall, i), pieceOf(turned[w]!, i)];
+      return isMoved && before && after ? [{ before, after }] : [];
+    }),
+  );
+  return walls.map((wall, w) => {
+    // Only ends follow; what is moved itself is where it was taken.
+    const ends = wall.isClosed ? [] : [0, wall.points.length - 1].filter((i) => !moved[w]!.has(i));
+    const followed = new Map<number, Spot>();
+    for (const i of ends) {
+      const at = wall.points[i]!;
+      const on = pieces.find(({ before }) => isOnPiece(before, at, reach));
+      const own = pieceOf(wall, i === 0 ? 0 : i - 1);
+      const place = on && own && meeting(at, own.way, on.after.start, on.after.way);
+      if (place && isOnPiece(on.after, place, reach)) followed.set(i, place);
+    }
+    if (moved[w]!.size === 0 && followed.size === 0) return wall;
+    const all = new Set([...moved[w]!, ...followed.keys()]);
+    const next = withPoints(wall, all, (i) => followed.get(i) ?? to);
+    return { ...next, openings: wall.openings.map((opening) => kept(opening, wall, next, all)) };
   });
 }
+
+const distanceBetween = (a: Spot, b: Spot) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+
+const withPoints = (wall: Wall, which: ReadonlySet<number>, place: (index: number) => Spot): Wall => ({
+  ...wall,
+  points: wall.points.map((point, i): [number, number] => (which.has(i) ? [...place(i)] : point)),
+});
+
+const isOnPiece = ({ start, end }: WallPiece, [x, y]: Spot, reach: number): boolean =>
+  distanceToSegment(x, y, start[0], start[1], end[0], end[1]) <= reach;
 
 /** An opening in its place although the piece it is on became longer or shorter, or turned. */
 function kept(opening: Opening, before: Wall, after: Wall, moved: ReadonlySet<number>): Opening {

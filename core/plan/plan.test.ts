@@ -295,6 +295,16 @@ describe('walls by hand', () => {
     expect(a!.openings[0]!.at * 8).toBeCloseTo(1, 9);
     const [c] = moveNode(both, [0, 0], [-4, 0], 1e-6);
     expect(c!.openings[0]!.at * 8 - 4).toBeCloseTo(1, 9);
+    // An end that stands on a wall stays on it when that is turned, in the direction it has.
+    const tee = wallsAlong(
+      ['M0 0L10 0', 'M5 0L5 4'].map((d) => parsePath(d).path),
+      0.3,
+    );
+    const [base, stem] = moveNode(tee, [10, 0], [10, -2], 1e-6);
+    expect(base!.points[1]).toEqual([10, -2]);
+    expect(stem!.points[0]![0]).toBeCloseTo(5, 9);
+    expect(stem!.points[0]![1]).toBeCloseTo(-1, 9);
+    expect(stem!.points[1]).toEqual([5, 4]);
     expect(nearestOnWalls(both, [1, 0.2])).toEqual({ wall: 'wall-1', piece: 0, at: 0.25, distance: 0.2 });
     expect(nearestOnWalls([], [0, 0])).toBeNull();
   });
