@@ -58,8 +58,13 @@ export const useDrawing = create<DrawingState>(() => ({
 }));
 const { setState: set, getState: get } = useDrawing;
 
+/** Ids given to shapes that were drawn here; the view knows them a moment later. */
+const given = new Set<string>();
+
 useProject.subscribe(({ id }, before) => {
-  if (id !== before.id) set({ line: NO_LINE, continues: null, measured: null, width: null });
+  if (id === before.id) return;
+  given.clear();
+  set({ line: NO_LINE, continues: null, measured: null, width: null });
 });
 useOutline.subscribe(({ tool, source }, before) => {
   if (source !== before.source) set({ line: NO_LINE, continues: null, measured: null, width: null });
@@ -162,9 +167,10 @@ function drawWall(source: Source, line: PathLine): void {
 
 function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {
   const { isFilled, colour, figure } = get();
-  const taken = new Set(useOutline.getState().view?.shapes.map(({ id }) => id));
-  let n = 1;
+  const taken = new Set([...drawnShapes(source), ...given]);
+  let n = taken.size + 1;
   while (taken.has(`drawn-${n}`)) n++;
+  given.add(`drawn-${n}`);
   const pen = roundStroke(penWidth(source) / source.scale);
   const stroke = isClosed && isFilled ? null : { ...pen, dashes: [], join: figure === 'line' ? pen.join : 'mitre' };
   return act({
@@ -175,7 +181,7 @@ function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {
 
 /** Ids of the shapes of a source that were drawn by hand. */
 export const drawnShapes = ({ edits }: Source): string[] =>
-  edits.flatMap(({ on, action }) => (on && action.do === 'draw' ? action.shapes.map(({ id }) => id) : []));
+  edits.flatMap(({ action }) => (action.do === 'draw' ? action.shapes.map(({ id }) => id) : []));
 
 /** Takes the pen up over a source. */
 export function drawOn(source: string): void {
