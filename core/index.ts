@@ -85,6 +85,7 @@ export { type ShadedMesh, shade } from './mesh/normals.ts';
 export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { connectedShapes } from './outline/connected.ts';
+export { roughBounds } from './outline/corners.ts';
 export { facesBetween, placeInside } from './outline/faces.ts';
 export { boundsOf, meanThickness, regionsArea, ringsOf } from './outline/measure.ts';
 export {
@@ -105,7 +106,6 @@ export {
   ellipseIn,
   lineToContinue,
   rectanglePath,
-  reversedLine,
   type Span,
   withCorner,
   withPull,
@@ -126,9 +126,9 @@ export {
   openAt,
   type PathLine,
   type PathPoint,
-  partedAt,
   pathOfLines,
   removePoints,
+  restAt,
   type Spot,
   straighten,
 } from './path/points.ts';

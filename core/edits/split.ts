@@ -4,11 +4,11 @@ import { pointInRing } from '../outline/apart.ts';
 import { combine, combinedRegions, type Filled } from '../outline/combine.ts';
 import { roughSize } from '../outline/corners.ts';
 import { filledOf } from '../outline/cover.ts';
+import { cutByArea } from '../outline/divide.ts';
 import { facesBetween } from '../outline/faces.ts';
 import { boundsOf, longestSide, ringArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { contoursOf } from '../path/cubic.ts';
-import { cutByArea } from '../path/divide.ts';
 import { flatten, polylines } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path, Segment } from '../path/types.ts';
@@ -20,8 +20,7 @@ export function split(shapes: readonly Shape[], action: ActionOf<'split'>, edit:
   const line = parsePath(action.line).path;
   const make = (shape: Shape): Shape[] | null => {
     const part = { id: `${shape.id}/${edit}`, from: shape.id };
-    const whole = shape.stroke ? { path: shape.path, fillRule: 'nonzero' as const } : filledOf(shape);
-    const side = leftOf(line, whole.path);
+    const side = leftOf(line, shape.path);
     if (!side) return null;
     if (shape.stroke) {
       // A stroke stays one: it is its line that is cut.
@@ -33,6 +32,7 @@ export function split(shapes: readonly Shape[], action: ActionOf<'split'>, edit:
           ]
         : null;
     }
+    const whole = filledOf(shape);
     const [left, right] = (['intersect', 'subtract'] as const).map((how) => combine([whole, side], how));
     if (left!.length === 0 || right!.length === 0) return null;
     return [asFilled(shape, left!), { ...asFilled(shape, right!), ...part }];

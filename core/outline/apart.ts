@@ -82,6 +82,11 @@ export function pointInRing(x: number, y: number, ring: Ring): boolean {
   return inside;
 }
 
+/** Whether the point is inside of rings taken together (even-odd). */
+export function pointInRings(x: number, y: number, rings: readonly Ring[]): boolean {
+  return rings.reduce((isIn, ring) => isIn !== pointInRing(x, y, ring), false);
+}
+
 /** Whether a ring lies in another, taken that the two do not cross. */
 export function isInside(ring: Ring, other: Ring): boolean {
   const [p, q] = [boundsOf([ring])!, boundsOf([other])!];

@@ -5,6 +5,7 @@ import { ellipsePath } from './arc.ts';
 import { flatten } from './flatten.ts';
 import { parsePath } from './parse.ts';
 import {
+  changedAt,
   closeLine,
   continued,
   insertPoint,
@@ -17,9 +18,9 @@ import {
   nearestOnLine,
   openAt,
   type PathLine,
-  partedAt,
   pathOfLines,
   removePoints,
+  restAt,
   straighten,
 } from './points.ts';
 import { printPath } from './print.ts';
@@ -138,13 +139,11 @@ describe('what a drag changes', () => {
   const square = line('M0 0L10 0L10 10L0 10Z');
 
   it('is the pieces on both sides of a point, and the rest stays as it is', () => {
-    const { changed, rest } = partedAt(square, new Set([0]));
-    expect(printPath(changed, 6)).toBe('M0 0L10 0M0 10L0 0');
-    expect(printPath(rest, 6)).toBe('M10 0L10 10L0 10');
-    const open = partedAt(line('M0 0L10 0L20 0'), new Set([2]));
-    expect([printPath(open.changed, 6), printPath(open.rest, 6)]).toEqual(['M10 0L20 0', 'M0 0L10 0']);
-    const all = partedAt(square, new Set([0, 1, 2, 3]));
-    expect([printPath(all.changed, 6), printPath(all.rest, 6)]).toEqual(['M0 0L10 0L10 10L0 10L0 0', '']);
-    expect(partedAt(line('M5 5'), new Set([0]))).toEqual({ changed: [], rest: [] });
+    const parted = (drawn: PathLine, ...which: number[]) =>
+      [changedAt, restAt].map((part) => printPath(part(drawn, new Set(which)), 6));
+    expect(parted(square, 0)).toEqual(['M0 0L10 0M0 10L0 0', 'M10 0L10 10L0 10']);
+    expect(parted(line('M0 0L10 0L20 0'), 2)).toEqual(['M10 0L20 0', 'M0 0L10 0']);
+    expect(parted(square, 0, 1, 2, 3)).toEqual(['M0 0L10 0L10 10L0 10L0 0', '']);
+    expect(parted(line('M5 5'), 0)).toEqual(['', '']);
   });
 });

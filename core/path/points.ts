@@ -53,37 +53,31 @@ export function pathOfLines(lines: readonly PathLine[]): Path {
 }
 
 /** Piece i runs from point i to the next; a closed line of one point has none. */
-export function piecesOf({ points, isClosed }: PathLine): Piece[] {
-  const count = isClosed && points.length > 1 ? points.length : points.length - 1;
-  return Array.from({ length: Math.max(0, count) }, (_, i) =>
-    pieceBetween(points[i]!, points[(i + 1) % points.length]!),
+export function piecesOf(line: PathLine): Piece[] {
+  const { points } = line;
+  return Array.from({ length: pieceCount(line) }, (_, i) => pieceBetween(points[i]!, points[(i + 1) % points.length]!));
+}
+
+const pieceCount = ({ points, isClosed }: PathLine): number =>
+  Math.max(0, isClosed && points.length > 1 ? points.length : points.length - 1);
+
+/** The pieces that begin or end at some points of a line: what a drag of them changes. */
+export function changedAt(line: PathLine, which: ReadonlySet<number>): Path {
+  const { length } = line.points;
+  const pieces = new Set([...which].flatMap((i) => [(i + length - 1) % length, i]));
+  const count = pieceCount(line);
+  return pathOfChosen(
+    line,
+    [...pieces].filter((piece) => piece < count).sort((a, b) => a - b),
   );
 }
 
-/** The pieces that begin or end at some points of a line, and all others: what a drag of them changes, and what stays. */
-export function partedAt(line: PathLine, which: ReadonlySet<number>): { changed: Path; rest: Path } {
-  return {
-    changed: changedAt(line, which),
-    rest: pathOfPieces(line, (from, to) => !which.has(from) && !which.has(to)),
-  };
-}
-
-/** The pieces that begin or end at some points of a line, without a look at the others. */
-export function changedAt(line: PathLine, which: ReadonlySet<number>): Path {
-  const count = line.points.length;
-  const last = line.isClosed ? count : count - 1;
-  const pieces = new Set<number>();
-  for (const i of which) for (const piece of [i - 1, i]) pieces.add((piece + count) % count);
-  const wanted = [...pieces].filter((piece) => piece < last && count > 1).sort((a, b) => a - b);
-  return pathOfChosen(line, wanted);
-}
-
-function pathOfPieces(line: PathLine, isWanted: (from: number, to: number) => boolean): Path {
-  const count = line.points.length;
-  const last = count > 1 ? (line.isClosed ? count : count - 1) : 0;
+/** All other pieces: what stays as it is. */
+export function restAt(line: PathLine, which: ReadonlySet<number>): Path {
+  const pieces = Array.from({ length: pieceCount(line) }, (_, i) => i);
   return pathOfChosen(
     line,
-    Array.from({ length: last }, (_, i) => i).filter((i) => isWanted(i, (i + 1) % count)),
+    pieces.filter((i) => !which.has(i) && !which.has((i + 1) % line.points.length)),
   );
 }
 

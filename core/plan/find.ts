@@ -1,6 +1,6 @@
 // find.ts — walls found in a plan: pairs of parallel sides as far apart as a wall is thick become pieces of wall, pieces
 // on one line become one wall, what is left open between them becomes its openings, and ends reach to the walls they meet.
-import { pointInRing } from '../outline/apart.ts';
+import { pointInRings } from '../outline/apart.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
 import { flatten } from '../path/flatten.ts';
@@ -65,7 +65,7 @@ export function findWalls(parts: PlanParts, limits: WallLimits): Wall[] {
   const others = [...sides, ...(parts.others ?? []).flatMap((path) => sidesOf(path, false, slack))];
   const axes = squared(withoutInner(axesOf(bands, limits)));
   const rings = flatten(outlines, slack);
-  const isSolid = ([x, y]: Spot) => rings.filter((ring) => pointInRing(x, y, ring)).length % 2 === 1;
+  const isSolid = ([x, y]: Spot) => pointInRings(x, y, rings);
   const walls = axes.flatMap((axis) => stretchesOf(axis, axes, { others, isSolid }, limits));
   return joined(evenly(walls)).map(
     ({ from, to, thickness, openings }, i): Wall => ({

@@ -13,9 +13,9 @@ import {
   type PathLine,
   type PathPoint,
   parsePath,
-  partedAt,
   pathOfLines,
   printPath,
+  restAt,
   type Snapped,
   type Spot,
 } from '../../core/index.ts';
@@ -121,7 +121,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     grip.current = { grip: next, lines, moved, ...company(lines, moved) };
     setRest({
       d: printPath(
-        lines.flatMap((line, i) => (moved.has(i) ? partedAt(line, moved.get(i)!).rest : pathOfLines([line]))),
+        lines.flatMap((line, i) => (moved.has(i) ? restAt(line, moved.get(i)!) : pathOfLines([line]))),
         DIGITS,
       ),
       spots: spotsOf(lines, moved, false),

@@ -1,6 +1,7 @@
 // drawing.ts — the pen: what it draws, the line that is on its way, and what points under the hand snap to.
 import { create } from 'zustand';
 import {
+  type Edit,
   linesOf,
   lineToContinue,
   type Path,
@@ -167,7 +168,7 @@ function drawWall(source: Source, line: PathLine): void {
 
 function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {
   const { isFilled, colour, figure } = get();
-  const taken = new Set([...drawnShapes(source), ...given]);
+  const taken = new Set([...idsDrawn(source.edits), ...given]);
   let n = taken.size + 1;
   while (taken.has(`drawn-${n}`)) n++;
   given.add(`drawn-${n}`);
@@ -179,9 +180,11 @@ function draw(source: Source, path: Path, isClosed: boolean): Promise<void> {
   });
 }
 
-/** Ids of the shapes of a source that were drawn by hand. */
-export const drawnShapes = ({ edits }: Source): string[] =>
+const idsDrawn = (edits: readonly Edit[]): string[] =>
   edits.flatMap(({ action }) => (action.do === 'draw' ? action.shapes.map(({ id }) => id) : []));
+
+/** Ids of the shapes of a source that were drawn by hand, where the drawing is on. */
+export const drawnShapes = ({ edits }: Source): string[] => idsDrawn(edits.filter(({ on }) => on));
 
 /** Takes the pen up over a source. */
 export function drawOn(source: string): void {

@@ -52,6 +52,7 @@ import {
   type Retraced,
   readVector,
   retrace,
+  roughBounds,
   type Shape,
   type SnapParts,
   type Sorting,
@@ -589,18 +590,12 @@ async function setInFittingFont(wanted: Lettering): Promise<{ lettering: Letteri
 /** Decimals of coordinates that go to the page and come back from it. */
 const DIGITS = 6;
 
+/** The box of nothing, which makes no other box larger. */
+const NOWHERE = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+
 function outlineShape({ id, name, path, fillRule, stroke, colour }: Shape): OutlineShape {
-  const corners = path.flatMap((segment) => segment.slice(1) as number[]);
   const half = stroke ? stroke.width / 2 : 0;
-  const [minX, minY, maxX, maxY] = corners.reduce(
-    (box, v, i) => {
-      const axis = i % 2;
-      box[axis] = Math.min(box[axis]!, v - half);
-      box[axis + 2] = Math.max(box[axis + 2]!, v + half);
-      return box;
-    },
-    [Infinity, Infinity, -Infinity, -Infinity],
-  ) as [number, number, number, number];
+  const { minX, minY, maxX, maxY } = roughBounds([path]) ?? NOWHERE;
   const points = path.filter(([letter]) => letter !== 'Z').length;
   return {
     id,
@@ -609,7 +604,7 @@ function outlineShape({ id, name, path, fillRule, stroke, colour }: Shape): Outl
     fillRule,
     stroke: stroke ?? null,
     colour,
-    box: { minX, minY, maxX, maxY },
+    box: { minX: minX - half, minY: minY - half, maxX: maxX + half, maxY: maxY + half },
     thickness: stroke?.width ?? meanThickness(path),
     points,
   };

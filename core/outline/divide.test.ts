@@ -1,12 +1,12 @@
 // Lines divided by an area: nothing is lost, nothing is bent, and every part lies on its side.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ellipsePath } from './arc.ts';
-import { contoursOf } from './cubic.ts';
+import { ellipsePath } from '../path/arc.ts';
+import { contoursOf } from '../path/cubic.ts';
+import { lengthOf } from '../path/length.ts';
+import { parsePath } from '../path/parse.ts';
+import { printPath } from '../path/print.ts';
 import { cutByArea } from './divide.ts';
-import { lengthOf } from './length.ts';
-import { parsePath } from './parse.ts';
-import { printPath } from './print.ts';
 
 const square = parsePath('M0 0L10 0L10 10L0 10Z').path;
 const cut = (d: string) => cutByArea(parsePath(d).path, square).map((part) => printPath(part, 6));

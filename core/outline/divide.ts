@@ -1,7 +1,9 @@
 // divide.ts — lines divided into what lies inside of an area and what lies outside.
-import { at, type Contour, contoursOf, cutCubic, type Piece, pathOf } from './cubic.ts';
-import { flatten } from './flatten.ts';
-import type { Path } from './types.ts';
+import { at, type Contour, contoursOf, cutCubic, type Piece, pathOf } from '../path/cubic.ts';
+import { flatten } from '../path/flatten.ts';
+import type { Path } from '../path/types.ts';
+import { pointInRings } from './apart.ts';
+import { roughSize } from './corners.ts';
 
 /** Where each piece is looked at; it is not seen to go in and out again between two of them. */
 const SAMPLES = 32;
@@ -36,19 +38,8 @@ export function cutByArea(path: Path, area: Path): [inside: Path, outside: Path]
 }
 
 function insideOf(area: Path): (x: number, y: number) => boolean {
-  const corners = area.flatMap((segment) => segment.slice(1) as number[]);
-  const size = corners.reduce((most, v) => Math.max(most, Math.abs(v)), 0) || 1;
-  const rings = flatten(area, STRAY * size);
-  return (x, y) => {
-    let isIn = false;
-    for (const ring of rings) {
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [x0, y0, x1, y1] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-        if (y0 > y !== y1 > y && x < x0 + ((y - y0) / (y1 - y0)) * (x1 - x0)) isIn = !isIn;
-      }
-    }
-    return isIn;
-  };
+  const rings = flatten(area, STRAY * roughSize([area]));
+  return (x, y) => pointInRings(x, y, rings);
 }
 
 interface Run {
