@@ -1,0 +1,142 @@
+// divide.ts — faces of a plane drawing as quads and triangles. A flat face with more corners is divided by its Delaunay
+// triangulation, which has no splinters that could be avoided, and pairs of triangles become quads where they are convex.
+import { GeometryError } from '../../errors.ts';
+import { leftTurn, Triangulation } from '../triangulate.ts';
+
+/** Faces with more corners than this are divided even where they are convex. */
+const MOST_CORNERS = 8;
+
+/** A face is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
+const FLAT = 1e-3;
+
+/**
+ * @param points flat x, y
+ * @param face point numbers, counter-clockwise
+ * @returns convex faces, of three or four corners where the face had to be divided; null when the face runs across itself or has no inside
+ */
+export function divideFace(points: Float64Array, face: readonly number[]): number[][] | null {
+  if (face.length > 3 && face.length <= MOST_CORNERS && isConvex(points, face)) return [[...face]];
+  if (face.length === 3) return turn(points, face[0]!, face[1]!, face[2]!) > 0 ? [[...face]] : null;
+  if (face.length === 4) return divideQuad(points, face as readonly [number, number, number, number]);
+  return divideMany(points, face);
+}
+
+function divideQuad(points: Float64Array, face: readonly [number, number, number, number]): number[][] | null {
+  const [a, b, c, d] = face;
+  const left = (i: number, j: number, k: number) => turn(points, i, j, k);
+  const across = Math.min(left(a, b, c), left(c, d, a));
+  const other = Math.min(left(b, c, d), left(d, a, b));
+  if (!(Math.max(across, other) > 0)) return null;
+  return across >= other
+    ? [
+        [a, b, c],
+        [c, d, a],
+      ]
+    : [
+        [b, c, d],
+        [d, a, b],
+      ];
+}
+
+function divideMany(points: Float64Array, face: readonly number[]): number[][] | null {
+  const n = face.length;
+  if (new Set(face).size < n) return null;
+  const own = Float64Array.from({ length: 2 * n }, (_, i) => points[2 * face[i >> 1]! + (i % 2)]!);
+  const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
+  let triangulation: Triangulation;
+  try {
+    triangulation = new Triangulation(own, edges);
+  } catch (error) {
+    if (error instanceof GeometryError) return null;
+    throw error;
+  }
+  const { corners, twins, fixed } = triangulation;
+  const end = (e: number) => corners[e - (e % 3) + ((e + 1) % 3)]!;
+  const inside = new Uint8Array(corners.length / 3);
+  const stack: number[] = [];
+  const reach = (t: number) => {
+    if (inside[t]) return;
+    inside[t] = 1;
+    stack.push(t);
+  };
+  for (let e = 0; e < corners.length; e++) if (fixed[e] && end(e) === (corners[e]! + 1) % n) reach(Math.floor(e / 3));
+  while (stack.length > 0) {
+    const t = stack.pop()!;
+    for (let e = 3 * t; e < 3 * t + 3; e++) if (!fixed[e]) reach(Math.floor(twins[e]! / 3));
+  }
+  const count = inside.reduce((sum, is) => sum + is, 0);
+  if (count !== n - 2) return null;
+  return pairs(own, triangulation, inside).map((part) => part.map((i) => face[i]!));
+}
+
+/** Triangles joined two by two into quads, squarest first; one that is left over joins a neighbour where it can. */
+function pairs(points: Float64Array, { corners, twins, fixed }: Triangulation, inside: Uint8Array): number[][] {
+  const triangle = (e: number) => Math.floor(e / 3);
+  const faces: number[][] = Array.from(inside, (is, t) => (is ? [...corners.subarray(3 * t, 3 * t + 3)] : []));
+  const faceOf = Uint32Array.from(inside, (_, t) => t);
+  const inner = [...corners.keys()].filter((e) => !fixed[e] && twins[e]! > e && inside[triangle(e)]);
+  /** What the faces on both sides of half-edge e are together. */
+  const joined = (e: number): number[] => {
+    const [own, other] = [faces[faceOf[triangle(e)]!]!, faces[faceOf[triangle(twins[e]!)]!]!];
+    const [from, to] = [corners[e]!, corners[twins[e]!]!];
+    const turned = (face: readonly number[], first: number) => {
+      const at = face.indexOf(first);
+      return [...face.slice(at), ...face.slice(0, at)];
+    };
+    return [...turned(own, to), ...turned(other, from).slice(1, -1)];
+  };
+  const join = (e: number, face: number[]) => {
+    const [own, other] = [faceOf[triangle(e)]!, faceOf[triangle(twins[e]!)]!];
+    faces[own] = face;
+    faces[other] = [];
+    for (let t = 0; t < faceOf.length; t++) if (faceOf[t] === other) faceOf[t] = own;
+  };
+  const squarest = inner
+    .map((e) => ({ e, quad: joined(e) }))
+    .filter(({ quad }) => isConvex(points, quad))
+    .map(({ e, quad }) => ({ e, quad, skew: skew(points, quad) }))
+    .sort((a, b) => a.skew - b.skew);
+  const sizeAt = (e: number) => faces[faceOf[triangle(e)]!]!.length;
+  for (const { e, quad } of squarest) if (sizeAt(e) === 3 && sizeAt(twins[e]!) === 3) join(e, quad);
+  for (const e of inner) {
+    if (sizeAt(e) !== 3 && sizeAt(twins[e]!) !== 3) continue;
+    const face = joined(e);
+    if (face.length <= MOST_CORNERS && isConvex(points, face)) join(e, face);
+  }
+  return faces.filter((face) => face.length > 0);
+}
+
+function turn(p: Float64Array, a: number, b: number, c: number): number {
+  return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
+}
+
+/** Largest cosine at a corner: 0 for a rectangle. */
+function skew(p: Float64Array, face: readonly number[]): number {
+  let most = 0;
+  for (let k = 0; k < 4; k++) {
+    const [a, b, c] = [face[(k + 3) % 4]!, face[k]!, face[(k + 1) % 4]!];
+    const [ux, uy] = [p[2 * a]! - p[2 * b]!, p[2 * a + 1]! - p[2 * b + 1]!];
+    const [vx, vy] = [p[2 * c]! - p[2 * b]!, p[2 * c + 1]! - p[2 * b + 1]!];
+    most = Math.max(most, Math.abs(ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy)));
+  }
+  return most;
+}
+
+/** Whether every corner turns left, and clearly so. */
+function isConvex(p: Float64Array, face: readonly number[]): boolean {
+  const n = face.length;
+  for (let k = 0; k < n; k++) {
+    const [a, b, c] = [face[k]!, face[(k + 1) % n]!, face[(k + 2) % n]!];
+    const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
+    const [vx, vy] = [p[2 * c]! - p[2 * b]!, p[2 * c + 1]! - p[2 * b + 1]!];
+    const cross = ux * vy - uy * vx;
+    if (!(cross > 0 && cross * cross > FLAT * FLAT * (ux * ux + uy * uy) * (vx * vx + vy * vy))) return false;
+  }
+  // Left at every corner, but once around only.
+  let turns = 0;
+  for (let k = 0; k < n; k++) {
+    const [a, b, c] = [face[k]!, face[(k + 1) % n]!, face[(k + 2) % n]!];
+    if (p[2 * b + 1]! > p[2 * a + 1]! && !(p[2 * c + 1]! > p[2 * b + 1]!)) turns++;
+  }
+  return turns === 1;
+}

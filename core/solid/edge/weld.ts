@@ -1,0 +1,169 @@
+// weld.ts — a plane drawing without hairs: nodes that are nearly one place become one, and where a corner of a face nearly
+// lies on another of its edges, the edge is led through that corner, which parts the face there.
+
+/** How far from its place a node may be moved, and from an edge's line the node that the edge is led through. */
+const SHIFT = 1e-6;
+const HAIR = 4e-7;
+
+/** Partings a suspicious face may bring about on average; many more mean that two hairs part each other in turn. */
+const PATIENCE = 20;
+
+export interface Drawing {
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+  /** Nodes that keep their place: 0 for none, otherwise a number; only nodes with the same number may become one. */
+  readonly level: ArrayLike<number>;
+}
+
+/** Nodes that were joined. */
+export interface Joined {
+  /** place[node] → the node it is one with. */
+  readonly place: Uint32Array;
+  /** Of nodes that stand for several and have no place to keep: the middle of them. */
+  readonly moved: ReadonlyMap<number, readonly [x: number, y: number]>;
+}
+
+/**
+ * Joins nodes along links, from the shortest to the longest, as long as none moves by more than {@link SHIFT}.
+ * @param links pairs of nodes
+ */
+export function joinNodes({ x, y, level }: Drawing, links: ArrayLike<number>): Joined {
+  const place = Uint32Array.from({ length: x.length }, (_, i) => i);
+  const find = (i: number) => {
+    while (place[i] !== i) i = place[i] = place[place[i]!]!;
+    return i;
+  };
+  const short: { a: number; b: number; length: number }[] = [];
+  for (let l = 0; l < links.length; l += 2) {
+    const [a, b] = [links[l]!, links[l + 1]!];
+    const length = Math.max(Math.abs(x[a]! - x[b]!), Math.abs(y[a]! - y[b]!));
+    if (length < 2 * SHIFT) short.push({ a, b, length });
+  }
+  short.sort((p, q) => p.length - q.length);
+  const boxes = new Map<number, Box>();
+  const boxOf = (i: number): Box => boxes.get(i) ?? [x[i]!, y[i]!, x[i]!, y[i]!];
+  for (const { a, b } of short) {
+    const [i, j] = [find(a), find(b)];
+    if (i === j || (level[i] && level[j] && (level[i] !== level[j] || level[i] === RIM))) continue;
+    const [p, q] = [boxOf(i), boxOf(j)];
+    const box: Box = [Math.min(p[0], q[0]), Math.min(p[1], q[1]), Math.max(p[2], q[2]), Math.max(p[3], q[3])];
+    const [keeps, goes] = level[j] && !level[i] ? [j, i] : [i, j];
+    const [cx, cy] = level[keeps] ? [x[keeps]!, y[keeps]!] : middle(box);
+    if (Math.hypot(Math.max(cx - box[0], box[2] - cx), Math.max(cy - box[1], box[3] - cy)) > SHIFT) continue;
+    place[goes] = keeps;
+    boxes.set(keeps, box);
+  }
+  const moved = new Map<number, readonly [number, number]>();
+  for (const [i, box] of boxes) if (place[i] === i && !level[i]) moved.set(i, middle(box));
+  return { place: place.map((_, i) => find(i)), moved };
+}
+
+type Box = readonly [minX: number, minY: number, maxX: number, maxY: number];
+
+const middle = ([x0, y0, x1, y1]: Box) => [(x0 + x1) / 2, (y0 + y1) / 2] as const;
+
+/** The level of points on the rim, none of which ever become one. */
+export const RIM = 1;
+
+/** A face of the drawing; what it is stays with its parts. */
+export interface Face<Label> {
+  readonly corners: readonly number[];
+  readonly label: Label;
+}
+
+/**
+ * Faces parted wherever a corner of one lies on another of its edges. Edges without a face on the other side stay whole.
+ * @returns null when it leads in circles
+ */
+export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[]): Face<Label>[] | null {
+  const all: (Face<Label> | null)[] = faces.flatMap(loops);
+  const count = x.length;
+  const suspects: number[] = [];
+  for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners)) suspects.push(f);
+  if (suspects.length === 0) return all as Face<Label>[];
+  const owner = new Map<number, number>();
+  const own = (f: number) => {
+    const { corners } = all[f]!;
+    for (const [i, a] of corners.entries()) owner.set(a * count + corners[(i + 1) % corners.length]!, f);
+  };
+  for (let f = 0; f < all.length; f++) own(f);
+  const replace = (f: number, corners: readonly number[]) => {
+    const { label, corners: old } = all[f]!;
+    for (const [i, a] of old.entries()) owner.delete(a * count + old[(i + 1) % old.length]!);
+    all[f] = null;
+    for (const part of loops({ corners, label })) {
+      own(all.push(part) - 1);
+      suspects.push(all.length - 1);
+    }
+  };
+  let patience = PATIENCE * suspects.length;
+  while (suspects.length > 0) {
+    if (patience-- < 0) return null;
+    const f = suspects.pop()!;
+    const face = all[f];
+    if (!face) continue;
+    const hair = hairOf(x, y, face.corners, (a, b) => owner.has(b * count + a));
+    if (!hair) continue;
+    const { after, corner } = hair;
+    const [a, b] = [face.corners[after]!, face.corners[(after + 1) % face.corners.length]!];
+    const other = owner.get(b * count + a)!;
+    const insert = (corners: readonly number[], from: number) => {
+      const at = corners.findIndex((c, i) => c === from && corners[(i + 1) % corners.length] === (from === a ? b : a));
+      return [...corners.slice(0, at + 1), corner, ...corners.slice(at + 1)];
+    };
+    replace(other, insert(all[other]!.corners, b));
+    replace(f, insert(face.corners, a));
+  }
+  return all.filter((face) => face !== null);
+}
+
+/** A face that comes back to a corner is several, or has a tail without width; what is left has each corner once. */
+function loops<Label>({ corners, label }: Face<Label>): Face<Label>[] {
+  const found: Face<Label>[] = [];
+  const open: number[] = [];
+  const at = new Map<number, number>();
+  for (const corner of corners) {
+    const before = at.get(corner);
+    if (before !== undefined) {
+      const loop = open.splice(before);
+      for (const c of loop) at.delete(c);
+      if (loop.length > 2) found.push({ corners: loop, label });
+    }
+    at.set(corner, open.length);
+    open.push(corner);
+  }
+  if (open.length > 2) found.push({ corners: open, label });
+  return found;
+}
+
+interface Hair {
+  /** The edge that leaves this corner, by place in the face … */
+  readonly after: number;
+  /** … and the node that lies on it. */
+  readonly corner: number;
+}
+
+function hairOf(
+  x: readonly number[],
+  y: readonly number[],
+  corners: readonly number[],
+  may?: (a: number, b: number) => boolean,
+): Hair | null {
+  const n = corners.length;
+  for (let i = 0; i < n; i++) {
+    const a = corners[i]!;
+    const b = corners[i + 1 < n ? i + 1 : 0]!;
+    const [ax, ay] = [x[a]!, y[a]!];
+    const [dx, dy] = [x[b]! - ax, y[b]! - ay];
+    const squared = dx * dx + dy * dy;
+    for (let k = 2; k < n; k++) {
+      const c = corners[(i + k) % n]!;
+      const [cx, cy] = [x[c]! - ax, y[c]! - ay];
+      const cross = dx * cy - dy * cx;
+      if (cross * cross > HAIR * HAIR * squared) continue;
+      const along = dx * cx + dy * cy;
+      if (along > 0 && along < squared && (!may || may(a, b))) return { after: i, corner: c };
+    }
+  }
+  return null;
+}
