@@ -24,7 +24,7 @@ export class Triangulation {
   readonly corners: Uint32Array;
   /** The half-edge on the other side, −1 on the hull. */
   readonly twins: Int32Array;
-  /** 1 where the half-edge lies on a given edge. */
+  /** On a given edge: 1 where the half-edge runs as the edge was given, 2 where it runs back; 0 elsewhere. */
   readonly fixed: Uint8Array;
   /** Some half-edge that starts at the point. */
   private readonly leaving: Int32Array;
@@ -80,16 +80,17 @@ export class Triangulation {
     return -1;
   }
 
-  private fix(e: number): void {
-    this.fixed[e] = 1;
+  private fix(e: number, a: number): void {
+    const runsAlong = this.corners[e] === a;
+    this.fixed[e] = runsAlong ? 1 : 2;
     const twin = this.twins[e]!;
-    if (twin >= 0) this.fixed[twin] = 1;
+    if (twin >= 0) this.fixed[twin] = runsAlong ? 2 : 1;
   }
 
   private force(a: number, b: number): void {
     const present = this.edgeBetween(a, b);
     if (present >= 0) {
-      this.fix(present);
+      this.fix(present, a);
       return;
     }
     const crossing = this.crossedBy(a, b);
@@ -114,7 +115,7 @@ export class Triangulation {
     }
     const forced = this.edgeBetween(a, b);
     if (forced < 0) throw this.crossed(a, b);
-    this.fix(forced);
+    this.fix(forced, a);
     this.restore(fresh);
   }
 
@@ -219,4 +220,21 @@ export class Triangulation {
     this.twins[e] = twin;
     if (twin >= 0) this.twins[twin] = e;
   }
+}
+
+/** Which triangles lie inside, where the given edges have the inside on their left and bound it everywhere. */
+export function insideOf({ corners, twins, fixed }: Triangulation): Uint8Array {
+  const inside = new Uint8Array(corners.length / 3);
+  const stack: number[] = [];
+  const reach = (t: number) => {
+    if (inside[t]) return;
+    inside[t] = 1;
+    stack.push(t);
+  };
+  for (let e = 0; e < corners.length; e++) if (fixed[e] === 1) reach(Math.floor(e / 3));
+  while (stack.length > 0) {
+    const t = stack.pop()!;
+    for (let e = 3 * t; e < 3 * t + 3; e++) if (!fixed[e]) reach(Math.floor(twins[e]! / 3));
+  }
+  return inside;
 }

@@ -1,7 +1,7 @@
 // divide.ts — faces of a plane drawing as quads and triangles. A flat face with more corners is divided by its Delaunay
 // triangulation, which has no splinters that could be avoided, and pairs of triangles become quads where they are convex.
 import { GeometryError } from '../../errors.ts';
-import { leftTurn, Triangulation } from '../triangulate.ts';
+import { insideOf, leftTurn, Triangulation } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are convex. */
 const MOST_CORNERS = 8;
@@ -9,64 +9,68 @@ const MOST_CORNERS = 8;
 /** A face is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
 const FLAT = 1e-3;
 
+/** Faces smaller than this share of the drawing's squared size count as without area. */
+const LEAST_AREA = 1e-12;
+
 /**
- * @param points flat x, y
- * @param face point numbers, counter-clockwise
- * @returns convex faces, of three or four corners where the face had to be divided; null when the face runs across itself or has no inside
+ * @param x, y of the drawing's nodes, as shares of its size
+ * @param face nodes, counter-clockwise
+ * @returns convex faces; null when the face runs across itself, or a part of it has no area
  */
-export function divideFace(points: Float64Array, face: readonly number[]): number[][] | null {
-  if (face.length > 3 && face.length <= MOST_CORNERS && isConvex(points, face)) return [[...face]];
-  if (face.length === 3) return turn(points, face[0]!, face[1]!, face[2]!) > 0 ? [[...face]] : null;
-  if (face.length === 4) return divideQuad(points, face as readonly [number, number, number, number]);
-  return divideMany(points, face);
-}
-
-function divideQuad(points: Float64Array, face: readonly [number, number, number, number]): number[][] | null {
-  const [a, b, c, d] = face;
-  const left = (i: number, j: number, k: number) => turn(points, i, j, k);
-  const across = Math.min(left(a, b, c), left(c, d, a));
-  const other = Math.min(left(b, c, d), left(d, a, b));
-  if (!(Math.max(across, other) > 0)) return null;
-  return across >= other
-    ? [
-        [a, b, c],
-        [c, d, a],
-      ]
-    : [
-        [b, c, d],
-        [d, a, b],
-      ];
-}
-
-function divideMany(points: Float64Array, face: readonly number[]): number[][] | null {
+export function divideFace(x: readonly number[], y: readonly number[], face: readonly number[]): number[][] | null {
   const n = face.length;
-  if (new Set(face).size < n) return null;
-  const own = Float64Array.from({ length: 2 * n }, (_, i) => points[2 * face[i >> 1]! + (i % 2)]!);
+  const points = new Float64Array(2 * n);
+  for (let i = 0; i < n; i++) {
+    points[2 * i] = x[face[i]!]!;
+    points[2 * i + 1] = y[face[i]!]!;
+  }
+  const parts = divide(points);
+  if (!parts?.every((part) => hasArea(points, part))) return null;
+  return parts.map((part) => part.map((i) => face[i]!));
+}
+
+function divide(points: Float64Array): number[][] | null {
+  const n = points.length / 2;
+  const whole = Array.from({ length: n }, (_, i) => i);
+  if (n === 3) return turn(points, 0, 1, 2) > 0 ? [whole] : null;
+  if (n <= MOST_CORNERS && isConvex(points, whole)) return [whole];
+  if (n === 4) return divideQuad(points);
   const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
   let triangulation: Triangulation;
   try {
-    triangulation = new Triangulation(own, edges);
+    triangulation = new Triangulation(points, edges);
   } catch (error) {
     if (error instanceof GeometryError) return null;
     throw error;
   }
-  const { corners, twins, fixed } = triangulation;
-  const end = (e: number) => corners[e - (e % 3) + ((e + 1) % 3)]!;
-  const inside = new Uint8Array(corners.length / 3);
-  const stack: number[] = [];
-  const reach = (t: number) => {
-    if (inside[t]) return;
-    inside[t] = 1;
-    stack.push(t);
-  };
-  for (let e = 0; e < corners.length; e++) if (fixed[e] && end(e) === (corners[e]! + 1) % n) reach(Math.floor(e / 3));
-  while (stack.length > 0) {
-    const t = stack.pop()!;
-    for (let e = 3 * t; e < 3 * t + 3; e++) if (!fixed[e]) reach(Math.floor(twins[e]! / 3));
-  }
+  const inside = insideOf(triangulation);
   const count = inside.reduce((sum, is) => sum + is, 0);
-  if (count !== n - 2) return null;
-  return pairs(own, triangulation, inside).map((part) => part.map((i) => face[i]!));
+  return count === n - 2 ? pairs(points, triangulation, inside) : null;
+}
+
+/** Along the diagonal that leaves the better triangles. */
+function divideQuad(points: Float64Array): number[][] | null {
+  const least = (a: readonly number[], b: readonly number[]) =>
+    Math.min(turn(points, a[0]!, a[1]!, a[2]!), turn(points, b[0]!, b[1]!, b[2]!));
+  const across = [
+    [0, 1, 2],
+    [2, 3, 0],
+  ] as const;
+  const other = [
+    [1, 2, 3],
+    [3, 0, 1],
+  ] as const;
+  const best = least(...across) >= least(...other) ? across : other;
+  return least(...best) > 0 ? best.map((part) => [...part]) : null;
+}
+
+function hasArea(p: Float64Array, face: readonly number[]): boolean {
+  let twice = 0;
+  for (let k = 2; k < face.length; k++) {
+    const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
+    twice += (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
+  }
+  return twice / 2 > LEAST_AREA;
 }
 
 /** Triangles joined two by two into quads, squarest first; one that is left over joins a neighbour where it can. */

@@ -4,7 +4,8 @@
 import { GeometryError } from '../../errors.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
-import { Triangulation } from '../triangulate.ts';
+import { insideOf, Triangulation } from '../triangulate.ts';
+import { divideFace } from './divide.ts';
 import { linesOf } from './lines.ts';
 import { type Face, joinNodes, partHairs, RIM } from './weld.ts';
 import { type InnerTriangles, Wavefront, type WavefrontEvents } from './wavefront.ts';
@@ -14,13 +15,17 @@ export interface Roof {
   readonly points: Float64Array;
   /** Distance of each point from the outline. */
   readonly times: Float64Array;
-  /** Faces, counter-clockwise in plan: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
+  /** 0 for points of the rim, k for points of the k-th level, −1 for those between. */
+  readonly levels: Int16Array;
+  /** Convex faces, counter-clockwise in plan: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
-  /** The outline edge that each face belongs to, by the rim point it leaves; −1 for triangles inside the last level. */
-  readonly edges: Int32Array;
+  /** The outline edge that each face belongs to, by the rim point it leaves. */
+  readonly edges: Uint32Array;
   /** 0 for faces along the rim, one more above each level. */
   readonly strips: Uint16Array;
+  /** Edges around what is left inside the last level, as pairs of points, with it on their left. */
+  readonly front: Uint32Array;
 }
 
 /** The size of what the roof is computed on: everything below is a share of it. */
@@ -34,8 +39,8 @@ const UNREST = 2 ** -31;
 /** A level waits for events that come so soon after it, but no longer than {@link WAIT} in all. */
 const SOON = 1e-7 * UNIT;
 const WAIT = 5e-7 * UNIT;
-/** How often another unrest is tried. */
-const ATTEMPTS = 3;
+/** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
+const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
 
 /**
  * @param region as `regionsOf` gives it: rings that keep clear of each other
@@ -60,7 +65,7 @@ export function roofOver(region: Region, levels: readonly number[]): Roof | null
     first += n;
   }
   const heights = levels.map((level) => level / size);
-  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+  for (let attempt = 0; attempt < SHIFTS.length; attempt++) {
     const roof = attemptRoof(rim, next, heights, attempt);
     if (!roof) continue;
     const points = roof.points.map((v, i) => v * size + (i % 2 === 0 ? cx : cy));
@@ -93,7 +98,7 @@ function attemptRoof(rim: Float64Array, next: Uint32Array, levels: readonly numb
     }
     book.level(front, k + 1 === levels.length);
   }
-  return book.roof(front);
+  return book.roof(front, SHIFTS[attempt]!);
 }
 
 /** Points moved by a hair, each in a direction of its own: the same for the same points. */
@@ -115,21 +120,9 @@ function innerTriangles(points: Float64Array, next: Uint32Array): InnerTriangles
     edges[2 * i] = i;
     edges[2 * i + 1] = next[i]!;
   }
-  const { corners, twins, fixed } = new Triangulation(points, edges);
-  const inside = new Uint8Array(corners.length / 3);
-  const stack: number[] = [];
-  const reach = (t: number) => {
-    if (inside[t]) return;
-    inside[t] = 1;
-    stack.push(t);
-  };
-  for (let e = 0; e < corners.length; e++) {
-    if (fixed[e] && next[corners[e]!] === corners[e - (e % 3) + ((e + 1) % 3)]) reach(Math.floor(e / 3));
-  }
-  while (stack.length > 0) {
-    const t = stack.pop()!;
-    for (let e = 3 * t; e < 3 * t + 3; e++) if (!fixed[e]) reach(Math.floor(twins[e]! / 3));
-  }
+  const triangulation = new Triangulation(points, edges);
+  const { corners, twins, fixed } = triangulation;
+  const inside = insideOf(triangulation);
   const place = new Int32Array(inside.length);
   let count = 0;
   for (let t = 0; t < inside.length; t++) if (inside[t]) place[t] = count++;
@@ -282,15 +275,16 @@ class Book implements WavefrontEvents {
     }
   }
 
-  /** Everything drawn, without hairs. */
-  roof(front: Wavefront): Roof | null {
-    const drawing = { x: this.x, y: this.y, level: this.levelOf };
+  /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
+  roof(front: Wavefront, shift: number): Roof | null {
+    const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
     const links: number[] = [];
     for (let l = 0; l < this.from.length; l++) links.push(this.from[l]!, this.to[l]!);
-    const { place, moved } = joinNodes(drawing, links);
-    for (const [node, [x, y]] of moved) {
+    const { place, moved } = joinNodes(drawing, links, shift);
+    for (const [node, [x, y, time]] of moved) {
       this.x[node] = x;
       this.y[node] = y;
+      this.times[node] = time;
     }
     const faces: Face<Label>[] = [];
     const seen = new Uint8Array(this.follow.length);
@@ -314,32 +308,63 @@ class Book implements WavefrontEvents {
     return clean && this.compact(clean);
   }
 
-  private compact(faces: readonly Face<Label>[]): Roof {
+  /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
+  private compact(faces: readonly Face<Label>[]): Roof | null {
     const number = new Int32Array(this.x.length).fill(-1);
     const points: number[] = [];
     const times: number[] = [];
+    const levels: number[] = [];
     const use = (node: number) => {
       if (number[node]! < 0) {
         number[node] = times.length;
         points.push(this.x[node]!, this.y[node]!);
         times.push(this.times[node]!);
+        levels.push(this.levelOf[node]! - RIM);
       }
       return number[node]!;
     };
     for (let i = 0; i < this.rimCount; i++) use(i);
+    const inside: Face<Label>[] = [];
     const starts = [0];
     const corners: number[] = [];
+    const edges: number[] = [];
+    const strips: number[] = [];
     for (const face of faces) {
-      for (const corner of face.corners) corners.push(use(corner));
-      starts.push(corners.length);
+      if (face.label.edge < 0) {
+        inside.push(face);
+        continue;
+      }
+      const parts = divideFace(this.x, this.y, face.corners);
+      if (!parts) return null;
+      for (const part of parts) {
+        for (const corner of part) corners.push(use(corner));
+        starts.push(corners.length);
+        edges.push(face.label.edge);
+        strips.push(face.label.strip);
+      }
     }
+    const front = boundaryOf(inside, this.x.length).map(use);
     return {
       points: Float64Array.from(points),
       times: Float64Array.from(times),
+      levels: Int16Array.from(levels),
       starts: Uint32Array.from(starts),
       corners: Uint32Array.from(corners),
-      edges: Int32Array.from(faces, ({ label }) => label.edge),
-      strips: Uint16Array.from(faces, ({ label }) => label.strip),
+      edges: Uint32Array.from(edges),
+      strips: Uint16Array.from(strips),
+      front: Uint32Array.from(front),
     };
   }
+}
+
+/** The edges of faces that no other of them has, as pairs of nodes. */
+function boundaryOf(faces: readonly Face<Label>[], nodes: number): number[] {
+  const edges = new Set<number>();
+  for (const { corners } of faces) {
+    for (const [i, a] of corners.entries()) {
+      const b = corners[(i + 1) % corners.length]!;
+      if (!edges.delete(b * nodes + a)) edges.add(a * nodes + b);
+    }
+  }
+  return [...edges].flatMap((edge) => [Math.floor(edge / nodes), edge % nodes]);
 }

@@ -26,6 +26,9 @@ export interface InnerTriangles {
 const after = (h: number) => h - (h % 3) + ((h + 1) % 3);
 const before = (h: number) => h - (h % 3) + ((h + 2) % 3);
 
+/** Sine of the angle below which lines say nothing of where they meet. */
+const PARALLEL = 1e-6;
+
 /** Events a triangle may cause on average; many more mean that rounding leads in circles. */
 const PATIENCE = 60;
 
@@ -139,7 +142,23 @@ export class Wavefront {
     return true;
   }
 
-  /** Starts a corner here and now, on the lines of its two edges. */
+  /**
+   * Where three edges meet now, near (x, y): on the two of their lines that cross best. Corners of edges that fold back run
+   * so fast that their own place is no guide.
+   */
+  private meeting(a: number, b: number, c: number, x: number, y: number): readonly [x: number, y: number] {
+    const { nx, ny, offset } = this.lines;
+    const cross = (i: number, j: number) => nx[i]! * ny[j]! - ny[i]! * nx[j]!;
+    let [i, j] = [a, b];
+    if (Math.abs(cross(b, c)) > Math.abs(cross(i, j))) [i, j] = [b, c];
+    if (Math.abs(cross(a, c)) > Math.abs(cross(i, j))) [i, j] = [a, c];
+    const area = cross(i, j);
+    if (Math.abs(area) < PARALLEL) return [x, y];
+    const [p, q] = [offset[i]! + this.time, offset[j]! + this.time];
+    return [(p * ny[j]! - q * ny[i]!) / area, (q * nx[i]! - p * nx[j]!) / area];
+  }
+
+  /** Starts a corner here and now. */
   private begin(corner: number, x: number, y: number): void {
     const { lines } = this;
     const [a, b] = [this.arriving[corner]!, this.leaving[corner]!];
@@ -153,19 +172,6 @@ export class Wavefront {
     } else {
       this.vx[corner] = (ax + bx) / (1 + dot);
       this.vy[corner] = (ay + by) / (1 + dot);
-    }
-    // What the place is off the two lines would add up from event to event.
-    const da = lines.offset[a]! + this.time - ax * x - ay * y;
-    const db = lines.offset[b]! + this.time - bx * x - by * y;
-    if (Math.abs(cross) > 1e-3) {
-      x += (da * by - db * ay) / cross;
-      y += (db * ax - da * bx) / cross;
-    } else if (dot > 0) {
-      x += ((da + db) / 2) * ax;
-      y += ((da + db) / 2) * ay;
-    } else {
-      x += ((da - db) / 2) * ax;
-      y += ((da - db) / 2) * ay;
     }
     this.x[corner] = x;
     this.y[corner] = y;
@@ -290,8 +296,8 @@ export class Wavefront {
 
   private vanish(t: number): void {
     const [a, b, c] = [this.corners[3 * t]!, this.corners[3 * t + 1]!, this.corners[3 * t + 2]!];
-    const x = (this.xOf(a) + this.xOf(b) + this.xOf(c)) / 3;
-    const y = (this.yOf(a) + this.yOf(b) + this.yOf(c)) / 3;
+    const [p, q, r] = [this.leaving[a]!, this.leaving[b]!, this.leaving[c]!];
+    const [x, y] = this.meeting(p, q, r, this.xOf(a), this.yOf(a));
     this.remove(t);
     for (const corner of [a, b, c]) this.end(corner);
     this.events.vanish(a, b, c, x, y, this.time);
@@ -300,8 +306,8 @@ export class Wavefront {
   /** Wavefront edge h has no length left. */
   private collapse(h: number): void {
     const [u, w] = [this.corners[h]!, this.corners[after(h)]!];
-    const x = (this.xOf(u) + this.xOf(w)) / 2;
-    const y = (this.yOf(u) + this.yOf(w)) / 2;
+    const [p, q, r] = [this.arriving[u]!, this.leaving[u]!, this.leaving[w]!];
+    const [x, y] = this.meeting(p, q, r, (this.xOf(u) + this.xOf(w)) / 2, (this.yOf(u) + this.yOf(w)) / 2);
     const [a, b] = [this.twins[after(h)]!, this.twins[before(h)]!];
     for (let e = after(h); e >= 0; e = this.right(e)) this.corners[e] = u;
     this.remove(Math.floor(h / 3));
@@ -328,7 +334,8 @@ export class Wavefront {
 
   private split(h: number): void {
     const [u, w, c] = [this.corners[h]!, this.corners[after(h)]!, this.corners[before(h)]!];
-    const [x, y] = [this.xOf(c), this.yOf(c)];
+    const [p, q, r] = [this.arriving[c]!, this.leaving[c]!, this.leaving[u]!];
+    const [x, y] = this.meeting(p, q, r, this.xOf(c), this.yOf(c));
     const fresh = this.slots++;
     const [a, b] = [this.twins[after(h)]!, this.twins[before(h)]!];
     for (let e = a; e >= 0; e = this.left(e)) this.corners[e] = fresh;

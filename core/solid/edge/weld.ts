@@ -1,8 +1,7 @@
 // weld.ts — a plane drawing without hairs: nodes that are nearly one place become one, and where a corner of a face nearly
 // lies on another of its edges, the edge is led through that corner, which parts the face there.
 
-/** How far from its place a node may be moved, and from an edge's line the node that the edge is led through. */
-const SHIFT = 1e-6;
+/** How far from an edge's line the node may be that the edge is led through. */
 const HAIR = 4e-7;
 
 /** Partings a suspicious face may bring about on average; many more mean that two hairs part each other in turn. */
@@ -11,6 +10,7 @@ const PATIENCE = 20;
 export interface Drawing {
   readonly x: readonly number[];
   readonly y: readonly number[];
+  readonly times: readonly number[];
   /** Nodes that keep their place: 0 for none, otherwise a number; only nodes with the same number may become one. */
   readonly level: ArrayLike<number>;
 }
@@ -19,15 +19,15 @@ export interface Drawing {
 export interface Joined {
   /** place[node] → the node it is one with. */
   readonly place: Uint32Array;
-  /** Of nodes that stand for several and have no place to keep: the middle of them. */
-  readonly moved: ReadonlyMap<number, readonly [x: number, y: number]>;
+  /** Of nodes that stand for several and have no place to keep: the middle of them, and of their times. */
+  readonly moved: ReadonlyMap<number, readonly [x: number, y: number, time: number]>;
 }
 
 /**
- * Joins nodes along links, from the shortest to the longest, as long as none moves by more than {@link SHIFT}.
+ * Joins nodes along links, from the shortest to the longest, as long as none moves by more than `shift`.
  * @param links pairs of nodes
  */
-export function joinNodes({ x, y, level }: Drawing, links: ArrayLike<number>): Joined {
+export function joinNodes({ x, y, times, level }: Drawing, links: ArrayLike<number>, shift: number): Joined {
   const place = Uint32Array.from({ length: x.length }, (_, i) => i);
   const find = (i: number) => {
     while (place[i] !== i) i = place[i] = place[place[i]!]!;
@@ -37,30 +37,30 @@ export function joinNodes({ x, y, level }: Drawing, links: ArrayLike<number>): J
   for (let l = 0; l < links.length; l += 2) {
     const [a, b] = [links[l]!, links[l + 1]!];
     const length = Math.max(Math.abs(x[a]! - x[b]!), Math.abs(y[a]! - y[b]!));
-    if (length < 2 * SHIFT) short.push({ a, b, length });
+    if (length < 2 * shift) short.push({ a, b, length });
   }
   short.sort((p, q) => p.length - q.length);
   const boxes = new Map<number, Box>();
-  const boxOf = (i: number): Box => boxes.get(i) ?? [x[i]!, y[i]!, x[i]!, y[i]!];
+  const boxOf = (i: number): Box => boxes.get(i) ?? [x[i]!, y[i]!, times[i]!, x[i]!, y[i]!, times[i]!];
   for (const { a, b } of short) {
     const [i, j] = [find(a), find(b)];
     if (i === j || (level[i] && level[j] && (level[i] !== level[j] || level[i] === RIM))) continue;
     const [p, q] = [boxOf(i), boxOf(j)];
-    const box: Box = [Math.min(p[0], q[0]), Math.min(p[1], q[1]), Math.max(p[2], q[2]), Math.max(p[3], q[3])];
+    const box = p.map((v, k) => (k < 3 ? Math.min(v, q[k]!) : Math.max(v, q[k]!))) as unknown as Box;
     const [keeps, goes] = level[j] && !level[i] ? [j, i] : [i, j];
     const [cx, cy] = level[keeps] ? [x[keeps]!, y[keeps]!] : middle(box);
-    if (Math.hypot(Math.max(cx - box[0], box[2] - cx), Math.max(cy - box[1], box[3] - cy)) > SHIFT) continue;
+    if (Math.hypot(Math.max(cx - box[0], box[3] - cx), Math.max(cy - box[1], box[4] - cy)) > shift) continue;
     place[goes] = keeps;
     boxes.set(keeps, box);
   }
-  const moved = new Map<number, readonly [number, number]>();
+  const moved = new Map<number, readonly [number, number, number]>();
   for (const [i, box] of boxes) if (place[i] === i && !level[i]) moved.set(i, middle(box));
   return { place: place.map((_, i) => find(i)), moved };
 }
 
-type Box = readonly [minX: number, minY: number, maxX: number, maxY: number];
+type Box = readonly [minX: number, minY: number, first: number, maxX: number, maxY: number, last: number];
 
-const middle = ([x0, y0, x1, y1]: Box) => [(x0 + x1) / 2, (y0 + y1) / 2] as const;
+const middle = ([x0, y0, t0, x1, y1, t1]: Box) => [(x0 + x1) / 2, (y0 + y1) / 2, (t0 + t1) / 2] as const;
 
 /** The level of points on the rim, none of which ever become one. */
 export const RIM = 1;
