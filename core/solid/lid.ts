@@ -1,16 +1,14 @@
-// lid.ts — one side of a slab seen in plan: the strips of its edge and the flat face inside them. Two ways lead there.
-// *Strips*: while no part of the edge is used up, every row is the outline with each line moved inward and corners
-// mitred, so rows correspond point for point and the strips are quads. (This is the straight skeleton's wavefront before
-// its first event: Aichholzer, Aurenhammer, Alberts, Gärtner 1995.) *Rings*: where the edge reaches further than that,
-// rows are offset rings from the clipping library and the bands between them are triangulated, heights by ring.
-// Either way all rows lie in one plane drawing without crossings, so the lid cannot fold over whatever the heights are.
-
-import { isNested, ringsAreApart } from '../outline/apart.ts';
+// lid.ts — one side of a slab seen in plan: the strips of its edge and the flat front inside them. Two ways lead to strips.
+// The *skeleton*: every outline edge sweeps inward and owns what it sweeps, cut at the profile's rows (edge/roof.ts).
+// *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
+// lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
 import { ringsOf } from '../outline/measure.ts';
-import { insetRegions } from '../outline/offset.ts';
-import type { Region, Ring } from '../outline/types.ts';
-import { latticeInside, subdivide } from './lattice.ts';
-import { Triangulation } from './triangulate.ts';
+import type { Region } from '../outline/types.ts';
+import { divideFace } from './edge/divide.ts';
+import type { StripDrawing } from './edge/drawing.ts';
+import { ringDrawing } from './edge/rings.ts';
+import { roofOver } from './edge/roof.ts';
+import { type FrontFaces, meshFront } from './front/front.ts';
 
 /** Which of the two ways built the edge; `none` where there is no edge. */
 export type EdgePath = 'skeleton' | 'rings' | 'none';
@@ -19,9 +17,9 @@ export type EdgePath = 'skeleton' | 'rings' | 'none';
 export interface Lid {
   /** Flat x, y. */
   readonly points: Float64Array;
-  /** Row of each point: 0 on the rim, highest on the front. */
-  readonly rows: Uint16Array;
-  /** Faces of three or four corners, counter-clockwise in plan; face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
+  /** Row of each point: 0 on the rim, highest on the front; not a whole number for a ridge that ends between two rows. */
+  readonly rows: Float64Array;
+  /** Convex faces, counter-clockwise in plan; those between two rows at one distance are upright. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   /** 1 where the face belongs to the edge, 0 on the front. */
@@ -30,228 +28,203 @@ export interface Lid {
 }
 
 export interface LidOptions {
-  /** Distance of each row from the outline, rising from 0; only [0] for no edge. */
+  /** Distance of each row from the outline, from 0 on, never falling; only [0] for no edge. */
   readonly insets: readonly number[];
-  /** Target edge length of the front's triangles; null for as few as possible. */
-  readonly cell: number | null;
+  readonly faces: FrontFaces;
 }
-
-/** Corners that would run more than this many insets ahead are left to the rings, which cut them square. */
-const MITRE_LIMIT = 5;
-/** Rows keep this share of the first inset clear of each other where they come close. */
-const CLEAR = 0.02;
 
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
-export function buildLid(rim: Region, { insets, cell }: LidOptions): Lid {
-  if (insets.length === 1) return frontOnly(rim, cell);
-  return stripLid(rim, insets, cell) ?? ringLid(rim, insets, cell);
+export function buildLid(rim: Region, { insets, faces }: LidOptions): Lid {
+  const levels = [...new Set(insets)];
+  if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
+  const roof = roofOver(rim, levels.slice(1));
+  const drawing = roof ?? ringDrawing(rim, levels.slice(1));
+  return new LidBuilder(drawing, insets, rim).lid(faces, roof ? 'skeleton' : 'rings');
 }
 
-function frontOnly(rim: Region, cell: number | null): Lid {
-  const plan = new Plan();
-  plan.addRings(ringsOf([rim]), 0);
-  return plan.triangulated('none', [rim], cell, 0);
-}
-
-// --- strips ---------------------------------------------------------------------------------------------------------
-
-function stripLid(rim: Region, insets: readonly number[], cell: number | null): Lid | null {
+/** No strips at all. */
+function rimOnly(rim: Region): StripDrawing {
   const rings = ringsOf([rim]);
-  const last = insets.length - 1;
-  const reach = insets[last]!;
-  const directions: Float64Array[] = [];
+  const points = Float64Array.from(rings.flatMap((ring) => [...ring]));
+  const edges: number[] = [];
+  eachRimEdge(rings, (a, b) => edges.push(a, b));
+  return {
+    points,
+    times: new Float64Array(points.length / 2),
+    levels: new Int16Array(points.length / 2),
+    starts: new Uint32Array(1),
+    corners: new Uint32Array(0),
+    strips: new Uint16Array(0),
+    front: Uint32Array.from(edges),
+  };
+}
+
+/** Edges of rings whose points are numbered through. */
+export function eachRimEdge(rings: readonly Float64Array[], visit: (from: number, to: number) => void): void {
+  let first = 0;
   for (const ring of rings) {
-    const direction = mitres(ring);
-    if (!direction || !keepsEdges(ring, direction, reach)) return null;
-    directions.push(direction);
+    const n = ring.length / 2;
+    for (let i = 0; i < n; i++) visit(first + i, first + ((i + 1) % n));
+    first += n;
   }
-  const moved = (inset: number) => rings.map((ring, r) => ring.map((v, i) => v + inset * directions[r]![i]!));
-  const front = moved(reach);
-  if (!isNested(front) || !ringsAreApart(front, CLEAR * reach)) return null;
-
-  const plan = new Plan();
-  for (const [row, inset] of insets.entries()) {
-    plan.addRings(row === 0 ? rings : row === last ? front : moved(inset), row);
-  }
-  const perRow = rings.reduce((sum, ring) => sum + ring.length / 2, 0);
-  for (let row = 0; row < last; row++) {
-    let first = row * perRow;
-    for (const ring of rings) {
-      const n = ring.length / 2;
-      for (let i = 0; i < n; i++) {
-        const j = (i + 1) % n;
-        plan.addFace([first + i, first + j, first + j + perRow, first + i + perRow], true);
-      }
-      first += n;
-    }
-  }
-  const [outer, ...holes] = front as [Ring, ...Ring[]];
-  return plan.triangulated('skeleton', [{ outer, holes }], cell, last);
 }
 
-/** How far each corner moves per unit of inset, flat x, y; null where a corner would run ahead too far. */
-function mitres(ring: Ring): Float64Array | null {
-  const n = ring.length;
-  const result = new Float64Array(n);
-  for (let i = 0; i < n; i += 2) {
-    const [px, py] = [ring[(i + n - 2) % n]!, ring[(i + n - 1) % n]!];
-    const [x, y] = [ring[i]!, ring[i + 1]!];
-    const [qx, qy] = [ring[(i + 2) % n]!, ring[(i + 3) % n]!];
-    const before = Math.hypot(x - px, y - py);
-    const behind = Math.hypot(qx - x, qy - y);
-    // Normals that point inside: the inside is on the left.
-    const [mx, my] = [-(y - py) / before, (x - px) / before];
-    const [nx, ny] = [-(qy - y) / behind, (qx - x) / behind];
-    const both = 1 + mx * nx + my * ny;
-    if (!(2 < both * MITRE_LIMIT * MITRE_LIMIT)) return null;
-    result[i] = (mx + nx) / both;
-    result[i + 1] = (my + ny) / both;
-  }
-  return result;
-}
-
-/** Whether every edge still runs its own way after the inset; lengths change linearly, so the end decides. */
-function keepsEdges(ring: Ring, direction: Float64Array, reach: number): boolean {
-  const n = ring.length;
-  for (let i = 0; i < n; i += 2) {
-    const j = (i + 2) % n;
-    const dx = ring[j]! - ring[i]!;
-    const dy = ring[j + 1]! - ring[i + 1]!;
-    const length = Math.hypot(dx, dy);
-    const shrink = ((direction[j]! - direction[i]!) * dx + (direction[j + 1]! - direction[i + 1]!) * dy) / length;
-    if (!(length + reach * shrink > Math.min(0.05 * length, CLEAR * reach))) return false;
-  }
-  return true;
-}
-
-// --- rings ----------------------------------------------------------------------------------------------------------
-
-function ringLid(rim: Region, insets: readonly number[], cell: number | null): Lid {
-  const plan = new Plan();
-  plan.addRings(ringsOf([rim]), 0);
-  let inner: Region[] = [rim];
-  let row = 0;
-  while (row + 1 < insets.length) {
-    const gap = (insets[row + 1]! - insets[row]!) / 4;
-    const next = insetRegions([rim], insets[row + 1]!, gap);
-    if (next.length === 0) break;
-    row++;
-    const isFront = row === insets.length - 1;
-    inner = isFront && cell ? next.map((region) => subdivide(region, cell)) : next;
-    plan.addRings(ringsOf(inner), row);
-  }
-  return plan.triangulated('rings', inner, cell, row);
-}
-
-// --- the plane drawing ----------------------------------------------------------------------------------------------
-
-/** Collects points, fixed edges and faces, and closes the drawing with a triangulation. */
-class Plan {
-  private readonly points: number[] = [];
-  private readonly rows: number[] = [];
-  /** Fixed edges, pairs of points, the inside of their row on the left. */
-  private readonly edges: number[] = [];
+/** Gives points their rows, raises what is upright, and closes the front. */
+class LidBuilder {
+  private readonly drawing: StripDrawing;
+  private readonly rim: Region;
+  /** Distances at which strips begin and end, 0 first, and the lowest and highest row at each. */
+  private readonly levels: readonly number[];
+  private readonly lowest: readonly number[];
+  private readonly highest: readonly number[];
+  private readonly points: number[];
+  private readonly rows: number[];
   private readonly starts: number[] = [0];
   private readonly corners: number[] = [];
   private readonly onEdge: number[] = [];
+  /** New points on the front's outline by the edge they lie on, as the faces below it have it: from · points + to. */
+  private readonly splits = new Map<number, readonly number[]>();
+  /** The points that stand above point p of a level: copies[p][0] one row up, and so on. */
+  private readonly copies = new Map<number, readonly number[]>();
 
-  addRings(rings: readonly Ring[], row: number): void {
-    for (const ring of rings) {
-      const first = this.rows.length;
-      const n = ring.length / 2;
-      for (let i = 0; i < n; i++) {
-        this.addPoint(ring[2 * i]!, ring[2 * i + 1]!, row);
-        this.edges.push(first + i, first + ((i + 1) % n));
+  constructor(drawing: StripDrawing, insets: readonly number[], rim: Region) {
+    this.drawing = drawing;
+    this.rim = rim;
+    this.levels = [...new Set(insets)];
+    this.lowest = this.levels.map((level) => insets.indexOf(level));
+    this.highest = this.levels.map((level) => insets.lastIndexOf(level));
+    this.points = Array.from(drawing.points);
+    this.rows = Array.from(drawing.levels, (level, i) => (level >= 0 ? this.lowest[level]! : this.rowBetween(i)));
+  }
+
+  lid(faces: FrontFaces, path: EdgePath): Lid {
+    const { starts, corners, strips, front, points } = this.drawing;
+    const last = this.levels.length - 1;
+    const flat = meshFront({ points, edges: front }, faces);
+    const known = points.length / 2;
+    for (let i = 0; i < flat.added.length; i += 2) this.point(flat.added[i]!, flat.added[i + 1]!, this.highest[last]!);
+    for (const [edge, split] of flat.splits)
+      this.splits.set(front[2 * edge + 1]! * known + front[2 * edge]!, split.toReversed());
+    for (const [f, strip] of strips.entries()) {
+      const face = corners.subarray(starts[f], starts[f + 1]);
+      for (const part of this.isUpright(last) ? [face] : this.withSplits(face)) {
+        this.face(part, (point) => this.pointIn(point, strip), true);
       }
     }
-  }
-
-  private addPoint(x: number, y: number, row: number): void {
-    this.points.push(x, y);
-    this.rows.push(row);
-  }
-
-  addFace(corners: readonly number[], onEdge: boolean): void {
-    this.corners.push(...corners);
-    this.starts.push(this.corners.length);
-    this.onEdge.push(onEdge ? 1 : 0);
-  }
-
-  /** Fills what no face covers yet: everything between row 0 (or the last row, after strips) and the front. */
-  triangulated(path: EdgePath, front: readonly Region[], cell: number | null, frontRow: number): Lid {
-    if (cell) for (const [x, y] of latticeInside(front, cell)) this.addPoint(x, y, frontRow);
-    // Strips have covered all rows but the last; its points and edges are the only ones left to triangulate.
-    const skipped = path === 'skeleton' ? this.rows.indexOf(frontRow) : 0;
-    const points = Float64Array.from(this.points.slice(2 * skipped));
-    const edges = Uint32Array.from(this.edges.slice(2 * skipped), (i) => i - skipped);
-    const rows = Uint16Array.from(this.rows.slice(skipped));
-    const triangulation = new Triangulation(points, edges);
-    const { corners } = triangulation;
-    const bands = bandsOf(triangulation, edges, rows);
-    if (path === 'rings') slopeLedges(triangulation, bands, rows);
-    for (let t = 0; t < triangulation.triangleCount; t++) {
-      if (bands[t]! < 0) continue;
-      const face = [corners[3 * t]! + skipped, corners[3 * t + 1]! + skipped, corners[3 * t + 2]! + skipped];
-      this.addFace(face, path !== 'none' && bands[t]! < frontRow);
+    for (const level of this.levels.keys()) if (this.isUpright(level)) this.raise(level);
+    for (let f = 0; f + 1 < flat.starts.length; f++) {
+      const face = Array.from(flat.corners).slice(flat.starts[f], flat.starts[f + 1]);
+      this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), false);
     }
     return {
       points: Float64Array.from(this.points),
-      rows: Uint16Array.from(this.rows),
+      rows: Float64Array.from(this.rows),
       starts: Uint32Array.from(this.starts),
       corners: Uint32Array.from(this.corners),
       onEdge: Uint8Array.from(this.onEdge),
       path,
     };
   }
-}
 
-/** The highest row whose ring encloses each triangle; −1 outside the rim. */
-function bandsOf(
-  { corners, twins, fixed, triangleCount }: Triangulation,
-  edges: Uint32Array,
-  rows: Uint16Array,
-): Int32Array {
-  const UNKNOWN = -2;
-  const bands = new Int32Array(triangleCount).fill(UNKNOWN);
-  const forward = new Set<number>();
-  for (let i = 0; i < edges.length; i += 2) forward.add(edges[i]! * rows.length + edges[i + 1]!);
-  const stack: number[] = [];
-  for (let e = 0; e < corners.length; e++) {
-    if (!fixed[e] || bands[Math.floor(e / 3)] !== UNKNOWN) continue;
-    const from = corners[e]!;
-    const to = corners[e - (e % 3) + ((e + 1) % 3)]!;
-    const band = rows[from]! - (forward.has(from * rows.length + to) ? 0 : 1);
-    bands[Math.floor(e / 3)] = band < rows[0]! ? -1 : band;
-    stack.push(Math.floor(e / 3));
+  /** Where on the way from row to row a point between levels lies. */
+  private rowBetween(point: number): number {
+    const time = this.drawing.times[point]!;
+    const { levels, lowest, highest } = this;
+    let above = 1;
+    while (above + 1 < levels.length && levels[above]! <= time) above++;
+    const share = (time - levels[above - 1]!) / (levels[above]! - levels[above - 1]!);
+    const row = highest[above - 1]! + Math.min(1, Math.max(0, share));
+    return Math.min(row, lowest[above]!);
   }
-  while (stack.length > 0) {
-    const t = stack.pop()!;
-    for (let e = 3 * t; e < 3 * t + 3; e++) {
-      const neighbour = Math.floor(twins[e]! / 3);
-      if (fixed[e] || neighbour < 0 || bands[neighbour] !== UNKNOWN) continue;
-      bands[neighbour] = bands[t]!;
-      stack.push(neighbour);
-    }
-  }
-  return bands;
-}
 
-/** Turns edges between two points of one row, inside a band, so that faces climb from row to row instead of lying flat. */
-function slopeLedges(triangulation: Triangulation, bands: Int32Array, rows: Uint16Array): void {
-  const { corners, twins, fixed } = triangulation;
-  const end = (e: number) => corners[e - (e % 3) + ((e + 1) % 3)]!;
-  const apex = (e: number) => corners[e - (e % 3) + ((e + 2) % 3)]!;
-  let changed = true;
-  // Each flip turns a flat edge into a climbing one, so their number falls and the loop ends.
-  while (changed) {
-    changed = false;
-    for (let e = 0; e < corners.length; e++) {
-      const twin = twins[e]!;
-      if (twin < e || fixed[e] || bands[Math.floor(e / 3)]! < 0) continue;
-      if (rows[corners[e]!] !== rows[end(e)] || rows[apex(e)] === rows[apex(twin)]) continue;
-      if (!triangulation.isFlippable(e)) continue;
-      triangulation.flip(e);
-      changed = true;
+  private point(x: number, y: number, row: number): number {
+    this.points.push(x, y);
+    return this.rows.push(row) - 1;
+  }
+
+  /** The point as faces of a strip have it: at a level with upright faces, those above it stand higher. */
+  private pointIn(point: number, strip: number): number {
+    const level = this.drawing.levels[point]!;
+    return level < 0 || strip < level ? point : (this.above(point, level).at(-1) ?? point);
+  }
+
+  private above(point: number, level: number): readonly number[] {
+    const rise = this.highest[level]! - this.lowest[level]!;
+    if (rise === 0) return [];
+    const known = this.copies.get(point);
+    if (known) return known;
+    const [x, y] = [this.points[2 * point]!, this.points[2 * point + 1]!];
+    const made = Array.from({ length: rise }, (_, k) => this.point(x, y, this.lowest[level]! + k + 1));
+    this.copies.set(point, made);
+    return made;
+  }
+
+  private isUpright(level: number): boolean {
+    return this.lowest[level]! < this.highest[level]!;
+  }
+
+  /** New points on the front's edge a → b, from b to a. */
+  private splitsOf(a: number, b: number): readonly number[] {
+    return this.splits.get(b * (this.drawing.points.length / 2) + a) ?? [];
+  }
+
+  /** A face below the front with the new points on its edges. */
+  private withSplits(face: Uint32Array): readonly ArrayLike<number>[] {
+    if (this.splits.size === 0) return [face];
+    const corners: number[] = [];
+    for (const [i, a] of face.entries()) corners.push(a, ...this.splitsOf(face[(i + 1) % face.length]!, a));
+    return corners.length === face.length ? [face] : (divideFace(this.points, corners) ?? [face]);
+  }
+
+  private face(corners: ArrayLike<number>, place: (point: number) => number, onEdge: boolean): void {
+    for (let c = 0; c < corners.length; c++) this.corners.push(place(corners[c]!));
+    this.starts.push(this.corners.length);
+    this.onEdge.push(onEdge ? 1 : 0);
+  }
+
+  /** Upright faces along a level. */
+  private raise(level: number): void {
+    this.eachLevelEdge(level, (a, b) => {
+      const [up, down] = [
+        [a, ...this.above(a, level)],
+        [b, ...this.above(b, level)],
+      ] as const;
+      for (let k = 1; k < up.length; k++) {
+        const split = k + 1 === up.length && level > 0 && level + 1 === this.levels.length ? this.splitsOf(a, b) : [];
+        const top = [down[k]!, ...split, up[k]!];
+        if (split.length === 0) this.face([up[k - 1]!, down[k - 1]!, ...top], (p) => p, true);
+        // Upright faces have no area in plan: a fan from below.
+        else {
+          this.face([up[k - 1]!, down[k - 1]!, top[0]!], (p) => p, true);
+          for (let i = 1; i < top.length; i++) this.face([up[k - 1]!, top[i - 1]!, top[i]!], (p) => p, true);
+        }
+      }
+    });
+  }
+
+  /** Edges along a level, what lies above it on their left. */
+  private eachLevelEdge(level: number, visit: (from: number, to: number) => void): void {
+    const { starts, corners, strips, front, levels } = this.drawing;
+    if (level === 0) {
+      eachRimEdge(ringsOf([this.rim]), visit);
+    } else if (level === this.levels.length - 1) {
+      for (let i = 0; i < front.length; i += 2) visit(front[i]!, front[i + 1]!);
+    } else {
+      const below = new Set<number>();
+      const count = levels.length;
+      const along = (wanted: number, found: (a: number, b: number) => void) => {
+        for (const [f, strip] of strips.entries()) {
+          if (strip !== wanted) continue;
+          for (let c = starts[f]!, before = starts[f + 1]! - 1; c < starts[f + 1]!; before = c++) {
+            const [a, b] = [corners[before]!, corners[c]!];
+            if (levels[a] === level && levels[b] === level) found(a, b);
+          }
+        }
+      };
+      along(level - 1, (a, b) => below.add(b * count + a));
+      along(level, (a, b) => {
+        if (below.has(a * count + b)) visit(a, b);
+      });
     }
   }
 }

@@ -5,9 +5,10 @@ import type { Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
 import { ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
-import { subdivide } from './lattice.ts';
-import { buildLid, type EdgePath, type Lid } from './lid.ts';
-import { type Profile, profileRows } from './profile.ts';
+import type { FaceMesh, FrontFaces } from './front/front.ts';
+import { buildLid, type EdgePath, eachRimEdge, type Lid } from './lid.ts';
+import { type Profile, type ProfileRows, profileRows } from './profile.ts';
+import { rimFor } from './rim.ts';
 
 /** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
 export interface SlabEdge {
@@ -25,16 +26,16 @@ export interface SlabSpec {
   readonly depth: number;
   readonly front: SlabEdge | null;
   readonly back: SlabEdge | null;
-  /** `even` divides front and back into triangles of about `cell`. */
-  readonly faces: 'fewest' | 'even';
+  /** How front and back are divided, and the target length of edges where they are. */
+  readonly faces: FaceMesh;
   readonly cell: number;
 }
 
 export interface SlabPlan {
   /** Flat x, y of every mesh point. */
   readonly points: Float64Array;
-  /** Row r of the front as r, row r of the back as −1 − r. */
-  readonly rows: Int16Array;
+  /** Row r of the front as r, row r of the back as −1 − r; ridges may end between rows. */
+  readonly rows: Float64Array;
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   readonly sides: Uint8Array;
@@ -100,16 +101,16 @@ export function planKey({ front, back, faces, cell }: SlabSpec): string {
  */
 export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const joined = new PlanJoiner();
-  const cell = spec.faces === 'even' ? spec.cell : null;
+  const faces: FrontFaces = { kind: spec.faces, cell: spec.cell };
   const insets = (edge: SlabEdge | null) =>
     edge ? profileRows(edge.profile, edge.steps).insets.map((share) => share * edge.reach) : [0];
   const frontInsets = insets(spec.front);
   const backInsets = insets(spec.back);
   const sameLids = JSON.stringify(frontInsets) === JSON.stringify(backInsets);
   for (const region of regions) {
-    const rim = cell ? subdivide(region, cell) : region;
-    const front = buildLid(rim, { insets: frontInsets, cell });
-    const back = sameLids ? front : buildLid(rim, { insets: backInsets, cell });
+    const rim = rimFor(region, faces, !spec.front || !spec.back);
+    const front = buildLid(rim, { insets: frontInsets, faces });
+    const back = sameLids ? front : buildLid(rim, { insets: backInsets, faces });
     joined.add(rim, front, back);
   }
   return joined.plan();
@@ -117,9 +118,15 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
 
 /** Heights for a plan: the finished mesh, standing from `base` to `base + depth`. */
 export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
-  const heights = (edge: SlabEdge | null) => (edge ? profileRows(edge.profile, edge.steps).heights : [0]);
-  const frontHeights = heights(spec.front);
-  const backHeights = heights(spec.back);
+  const heightOf = (edge: SlabEdge | null) => {
+    const { heights }: Pick<ProfileRows, 'heights'> = edge ? profileRows(edge.profile, edge.steps) : { heights: [0] };
+    const rise = edge?.rise ?? 0;
+    return (row: number) => {
+      const k = Math.floor(row);
+      return rise * (k === row ? heights[k]! : heights[k]! + (row - k) * (heights[k + 1]! - heights[k]!));
+    };
+  };
+  const [frontHeight, backHeight] = [heightOf(spec.front), heightOf(spec.back)];
   const frontFoot = base + spec.depth - (spec.front?.rise ?? 0);
   const backFoot = base + (spec.back?.rise ?? 0);
   const positions = new Float64Array(plan.rows.length * 3);
@@ -127,10 +134,7 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     const row = plan.rows[i]!;
     positions[3 * i] = plan.points[2 * i]!;
     positions[3 * i + 1] = plan.points[2 * i + 1]!;
-    positions[3 * i + 2] =
-      row >= 0
-        ? frontFoot + frontHeights[row]! * (spec.front?.rise ?? 0)
-        : backFoot - backHeights[-1 - row]! * (spec.back?.rise ?? 0);
+    positions[3 * i + 2] = row >= 0 ? frontFoot + frontHeight(row) : backFoot - backHeight(-1 - row);
   }
   return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides };
 }
@@ -176,17 +180,10 @@ class PlanJoiner {
   }
 
   private addWalls(rim: Region, frontAt: number, backAt: number): void {
-    let first = 0;
-    for (const ring of ringsOf([rim])) {
-      const n = ring.length / 2;
-      for (let i = 0; i < n; i++) {
-        const a = first + i;
-        const b = first + ((i + 1) % n);
-        this.corners.push(backAt + a, backAt + b, frontAt + b, frontAt + a);
-        this.closeFace(WALL);
-      }
-      first += n;
-    }
+    eachRimEdge(ringsOf([rim]), (a, b) => {
+      this.corners.push(backAt + a, backAt + b, frontAt + b, frontAt + a);
+      this.closeFace(WALL);
+    });
   }
 
   private closeFace(side: number): void {
@@ -197,7 +194,7 @@ class PlanJoiner {
   plan(): SlabPlan {
     return {
       points: Float64Array.from(this.points),
-      rows: Int16Array.from(this.rows),
+      rows: Float64Array.from(this.rows),
       starts: Uint32Array.from(this.starts),
       corners: Uint32Array.from(this.corners),
       sides: Uint8Array.from(this.sides),

@@ -238,3 +238,38 @@ export function insideOf({ corners, twins, fixed }: Triangulation): Uint8Array {
   }
   return inside;
 }
+
+/** Triangles whose edges are either between two of them or bound them all. */
+export interface BoundedTriangles {
+  /** Point at which half-edge h begins; three half-edges a triangle, in left turns. */
+  readonly corners: Uint32Array;
+  /** The half-edge on the other side, −1 on the boundary. */
+  readonly twins: Int32Array;
+}
+
+/**
+ * What lies inside given edges.
+ * @param edges pairs of point numbers that bound the inside, with it on their left
+ * @throws {GeometryError} 'crossing-constraints' when an edge passes through a point or crosses another edge
+ */
+export function triangulateInside(points: Float64Array, edges: Uint32Array): BoundedTriangles {
+  const triangulation = new Triangulation(points, edges);
+  const { corners, twins, fixed } = triangulation;
+  const inside = insideOf(triangulation);
+  const place = new Int32Array(inside.length);
+  let count = 0;
+  for (let t = 0; t < inside.length; t++) if (inside[t]) place[t] = 3 * count++;
+  const result = { corners: new Uint32Array(3 * count), twins: new Int32Array(3 * count) };
+  for (let e = 0; e < corners.length; e++) {
+    const t = Math.floor(e / 3);
+    if (!inside[t]) continue;
+    const at = place[t]! + (e % 3);
+    result.corners[at] = corners[e]!;
+    result.twins[at] = fixed[e] ? -1 : place[Math.floor(twins[e]! / 3)]! + (twins[e]! % 3);
+  }
+  return result;
+}
+
+/** The half-edges before and behind h in its triangle. */
+export const afterHalf = after;
+export const beforeHalf = before;

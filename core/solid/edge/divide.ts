@@ -9,24 +9,14 @@ const MOST_CORNERS = 8;
 /** A face is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
 const FLAT = 1e-3;
 
-/** Faces smaller than this share of the drawing's squared size count as without area. */
-const LEAST_AREA = 1e-12;
-
 /**
- * @param x, y of the drawing's nodes, as shares of its size
- * @param face nodes, counter-clockwise
- * @returns convex faces; null when the face runs across itself, or a part of it has no area
+ * @param nodes flat x, y
+ * @param face numbers of nodes, counter-clockwise
+ * @returns convex faces; null when the face runs across itself or has no inside
  */
-export function divideFace(x: readonly number[], y: readonly number[], face: readonly number[]): number[][] | null {
-  const n = face.length;
-  const points = new Float64Array(2 * n);
-  for (let i = 0; i < n; i++) {
-    points[2 * i] = x[face[i]!]!;
-    points[2 * i + 1] = y[face[i]!]!;
-  }
-  const parts = divide(points);
-  if (!parts?.every((part) => hasArea(points, part))) return null;
-  return parts.map((part) => part.map((i) => face[i]!));
+export function divideFace(nodes: ArrayLike<number>, face: readonly number[]): number[][] | null {
+  const points = Float64Array.from({ length: 2 * face.length }, (_, i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
+  return divide(points)?.map((part) => part.map((i) => face[i]!)) ?? null;
 }
 
 function divide(points: Float64Array): number[][] | null {
@@ -50,8 +40,8 @@ function divide(points: Float64Array): number[][] | null {
 
 /** Along the diagonal that leaves the better triangles. */
 function divideQuad(points: Float64Array): number[][] | null {
-  const least = (a: readonly number[], b: readonly number[]) =>
-    Math.min(turn(points, a[0]!, a[1]!, a[2]!), turn(points, b[0]!, b[1]!, b[2]!));
+  const least = ([a, b]: readonly (readonly [number, number, number])[]) =>
+    Math.min(turn(points, ...a!), turn(points, ...b!));
   const across = [
     [0, 1, 2],
     [2, 3, 0],
@@ -60,17 +50,8 @@ function divideQuad(points: Float64Array): number[][] | null {
     [1, 2, 3],
     [3, 0, 1],
   ] as const;
-  const best = least(...across) >= least(...other) ? across : other;
-  return least(...best) > 0 ? best.map((part) => [...part]) : null;
-}
-
-function hasArea(p: Float64Array, face: readonly number[]): boolean {
-  let twice = 0;
-  for (let k = 2; k < face.length; k++) {
-    const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
-    twice += (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
-  }
-  return twice / 2 > LEAST_AREA;
+  const best = least(across) >= least(other) ? across : other;
+  return least(best) > 0 ? best.map((part) => [...part]) : null;
 }
 
 /** Triangles joined two by two into quads, squarest first; one that is left over joins a neighbour where it can. */

@@ -4,28 +4,16 @@
 import { GeometryError } from '../../errors.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
-import { insideOf, Triangulation } from '../triangulate.ts';
+import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
 import { divideFace } from './divide.ts';
-import { linesOf } from './lines.ts';
+import type { StripDrawing } from './drawing.ts';
+import { type Lines, linesOf } from './lines.ts';
+import { Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, joinNodes, partHairs, RIM } from './weld.ts';
-import { type InnerTriangles, Wavefront, type WavefrontEvents } from './wavefront.ts';
 
-export interface Roof {
-  /** Flat x, y; the rim's points come first, in the order of the region's rings. */
-  readonly points: Float64Array;
-  /** Distance of each point from the outline. */
-  readonly times: Float64Array;
-  /** 0 for points of the rim, k for points of the k-th level, −1 for those between. */
-  readonly levels: Int16Array;
-  /** Convex faces, counter-clockwise in plan: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
-  readonly starts: Uint32Array;
-  readonly corners: Uint32Array;
+export interface Roof extends StripDrawing {
   /** The outline edge that each face belongs to, by the rim point it leaves. */
   readonly edges: Uint32Array;
-  /** 0 for faces along the rim, one more above each level. */
-  readonly strips: Uint16Array;
-  /** Edges around what is left inside the last level, as pairs of points, with it on their left. */
-  readonly front: Uint32Array;
 }
 
 /** The size of what the roof is computed on: everything below is a share of it. */
@@ -39,6 +27,12 @@ const UNREST = 2 ** -31;
 /** A level waits for events that come so soon after it, but no longer than {@link WAIT} in all. */
 const SOON = 1e-7 * UNIT;
 const WAIT = 5e-7 * UNIT;
+/** Sine of the angle below which two lines are as good as one. */
+const BENT = 1e-3;
+/** Faces smaller than this count as without area, as they do in the proof. */
+const LEAST_AREA = 1e-12;
+/** How often nodes are joined and hairs parted in turn. */
+const ROUNDS = 4;
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
 
@@ -81,9 +75,12 @@ export function roofOver(region: Region, levels: readonly number[]): Roof | null
 
 function attemptRoof(rim: Float64Array, next: Uint32Array, levels: readonly number[], attempt: number): Roof | null {
   const restless = stirred(rim, attempt);
-  let inner: InnerTriangles;
+  let inner: BoundedTriangles;
   try {
-    inner = innerTriangles(restless, next);
+    inner = triangulateInside(
+      restless,
+      Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)),
+    );
   } catch (error) {
     if (error instanceof GeometryError) return null;
     throw error;
@@ -113,30 +110,6 @@ function stirred(points: Float64Array, attempt: number): Float64Array {
   });
 }
 
-/** Triangles inside the rings. @throws {GeometryError} 'crossing-constraints' */
-function innerTriangles(points: Float64Array, next: Uint32Array): InnerTriangles {
-  const edges = new Uint32Array(2 * next.length);
-  for (let i = 0; i < next.length; i++) {
-    edges[2 * i] = i;
-    edges[2 * i + 1] = next[i]!;
-  }
-  const triangulation = new Triangulation(points, edges);
-  const { corners, twins, fixed } = triangulation;
-  const inside = insideOf(triangulation);
-  const place = new Int32Array(inside.length);
-  let count = 0;
-  for (let t = 0; t < inside.length; t++) if (inside[t]) place[t] = count++;
-  const result = { corners: new Uint32Array(3 * count), twins: new Int32Array(3 * count) };
-  for (let e = 0; e < corners.length; e++) {
-    const t = Math.floor(e / 3);
-    if (!inside[t]) continue;
-    const at = 3 * place[t]! + (e % 3);
-    result.corners[at] = corners[e]!;
-    result.twins[at] = fixed[e] ? -1 : 3 * place[Math.floor(twins[e]! / 3)]! + (twins[e]! % 3);
-  }
-  return result;
-}
-
 interface Label {
   readonly edge: number;
   readonly strip: number;
@@ -148,6 +121,7 @@ interface Label {
  */
 class Book implements WavefrontEvents {
   private readonly rimCount: number;
+  private readonly lines: Lines;
   private readonly x: number[] = [];
   private readonly y: number[] = [];
   private readonly times: number[] = [];
@@ -167,6 +141,7 @@ class Book implements WavefrontEvents {
 
   constructor(rim: Float64Array, next: Uint32Array, triangles: number) {
     this.rimCount = next.length;
+    this.lines = linesOf(rim, next);
     this.trail = new Int32Array(next.length + triangles);
     this.nodeOf = new Int32Array(next.length + triangles);
     for (let i = 0; i < next.length; i++) this.node(rim[2 * i]!, rim[2 * i + 1]!, 0, RIM);
@@ -256,7 +231,8 @@ class Book implements WavefrontEvents {
     const { room } = front;
     for (let v = 0; v < room; v++) {
       if (!front.isAlive(v)) continue;
-      const node = this.node(front.xOf(v), front.yOf(v), front.time, RIM + this.levels);
+      const [x, y] = this.settled(front, v);
+      const node = this.node(x, y, front.time, RIM + this.levels);
       this.nodeOf[v] = node;
       this.finish(v, node);
       if (!isLast) this.start(v, node);
@@ -275,37 +251,57 @@ class Book implements WavefrontEvents {
     }
   }
 
+  /** Where a corner would be now had its edges not been stirred. */
+  private settled(front: Wavefront, corner: number): readonly [x: number, y: number] {
+    const { nx, ny, offset } = this.lines;
+    const [a, b] = [front.arriving[corner]!, front.leaving[corner]!];
+    const [x, y] = [front.xOf(corner), front.yOf(corner)];
+    const offA = offset[a]! + front.time - nx[a]! * x - ny[a]! * y;
+    const offB = offset[b]! + front.time - nx[b]! * x - ny[b]! * y;
+    const cross = nx[a]! * ny[b]! - ny[a]! * nx[b]!;
+    if (Math.abs(cross) < BENT) return [x + offA * nx[a]!, y + offA * ny[a]!];
+    return [x + (offA * ny[b]! - offB * ny[a]!) / cross, y + (offB * nx[a]! - offA * nx[b]!) / cross];
+  }
+
   /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
   roof(front: Wavefront, shift: number): Roof | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
-    const links: number[] = [];
-    for (let l = 0; l < this.from.length; l++) links.push(this.from[l]!, this.to[l]!);
-    const { place, moved } = joinNodes(drawing, links, shift);
-    for (const [node, [x, y, time]] of moved) {
-      this.x[node] = x;
-      this.y[node] = y;
-      this.times[node] = time;
+    let faces = this.faces(front);
+    // An edge led through a node can leave a part of it that is as good as nothing.
+    for (let round = 0; round < ROUNDS; round++) {
+      const { place, moved } = joinNodes(drawing, faces, shift);
+      for (const [node, [x, y, time]] of moved) {
+        this.x[node] = x;
+        this.y[node] = y;
+        this.times[node] = time;
+      }
+      const parted = partHairs(drawing, placed(faces, place));
+      if (!parted) return null;
+      const isDone = parted.length === faces.length && moved.size === 0;
+      faces = parted;
+      if (isDone) break;
     }
+    return this.compact(faces);
+  }
+
+  /** All faces as they were drawn, and the triangles inside the last level. */
+  private faces(front: Wavefront): Face<Label>[] {
     const faces: Face<Label>[] = [];
     const seen = new Uint8Array(this.follow.length);
     for (let half = 0; half < this.follow.length; half++) {
       if (seen[half] || this.edge[half]! < 0) continue;
       const corners: number[] = [];
       for (let h = half; !seen[h]; h = this.follow[h]!) {
-        if (h < 0) return null;
         seen[h] = 1;
-        const node = place[h % 2 === 0 ? this.from[h >> 1]! : this.to[h >> 1]!]!;
-        if (corners.at(-1) !== node) corners.push(node);
+        corners.push(h % 2 === 0 ? this.from[h >> 1]! : this.to[h >> 1]!);
       }
-      if (corners.length > 1 && corners[0] === corners.at(-1)) corners.pop();
-      if (corners.length > 2) faces.push({ corners, label: { edge: this.edge[half]!, strip: this.strip[half]! } });
+      faces.push({ corners, label: { edge: this.edge[half]!, strip: this.strip[half]! } });
     }
     for (const h of front.triangles()) {
-      const corners = [0, 1, 2].map((k) => place[this.nodeOf[front.corners[h + k]!]!]!);
-      if (new Set(corners).size === 3) faces.push({ corners, label: { edge: -1, strip: this.levels } });
+      const corners = [0, 1, 2].map((k) => this.nodeOf[front.corners[h + k]!]!);
+      faces.push({ corners, label: { edge: -1, strip: this.levels } });
     }
-    const clean = partHairs(drawing, faces);
-    return clean && this.compact(clean);
+    return faces;
   }
 
   /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
@@ -324,6 +320,7 @@ class Book implements WavefrontEvents {
       return number[node]!;
     };
     for (let i = 0; i < this.rimCount; i++) use(i);
+    const nodes = Float64Array.from({ length: 2 * this.x.length }, (_, i) => (i % 2 ? this.y : this.x)[i >> 1]!);
     const inside: Face<Label>[] = [];
     const starts = [0];
     const corners: number[] = [];
@@ -334,8 +331,8 @@ class Book implements WavefrontEvents {
         inside.push(face);
         continue;
       }
-      const parts = divideFace(this.x, this.y, face.corners);
-      if (!parts) return null;
+      const parts = divideFace(nodes, face.corners);
+      if (!parts?.every((part) => areaOf(nodes, part) > LEAST_AREA)) return null;
       for (const part of parts) {
         for (const corner of part) corners.push(use(corner));
         starts.push(corners.length);
@@ -344,6 +341,17 @@ class Book implements WavefrontEvents {
       }
     }
     const front = boundaryOf(inside, this.x.length).map(use);
+    // A ridge that an edge of a level was led through is on that level.
+    const strip = new Int16Array(times.length).fill(-1);
+    for (const [f, own] of strips.entries()) {
+      for (let c = starts[f]!; c < starts[f + 1]!; c++) {
+        const point = corners[c]!;
+        if (levels[point]! < 0 && strip[point]! >= 0 && strip[point] !== own)
+          levels[point] = Math.max(own, strip[point]!);
+        strip[point] = own;
+      }
+    }
+    for (const point of front) if (levels[point]! < 0) levels[point] = this.levels;
     return {
       points: Float64Array.from(points),
       times: Float64Array.from(times),
@@ -355,6 +363,27 @@ class Book implements WavefrontEvents {
       front: Uint32Array.from(front),
     };
   }
+}
+
+/** Faces with their corners where they are now; corners that are one place count once. */
+function placed(faces: readonly Face<Label>[], place: Uint32Array): Face<Label>[] {
+  const result: Face<Label>[] = [];
+  for (const { corners, label } of faces) {
+    const kept: number[] = [];
+    for (const corner of corners) if (kept.at(-1) !== place[corner]) kept.push(place[corner]!);
+    if (kept.length > 1 && kept[0] === kept.at(-1)) kept.pop();
+    if (kept.length > 2) result.push({ corners: kept, label });
+  }
+  return result;
+}
+
+function areaOf(p: Float64Array, face: readonly number[]): number {
+  let twice = 0;
+  for (let k = 2; k < face.length; k++) {
+    const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
+    twice += (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
+  }
+  return twice / 2;
 }
 
 /** The edges of faces that no other of them has, as pairs of nodes. */

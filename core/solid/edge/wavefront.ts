@@ -3,6 +3,7 @@
 // shape shows as a triangle losing its area, so each triangle's next such moment is the whole agenda. Which change it is
 // is decided by order alone; that only one happens at a time is the caller's business (see `roof.ts`).
 import FlatQueue from 'flatqueue';
+import { afterHalf as after, type BoundedTriangles, beforeHalf as before } from '../triangulate.ts';
 import type { Lines } from './lines.ts';
 
 /** What the wavefront tells as it moves. Corners are known by their slot; slots are used again. */
@@ -14,17 +15,6 @@ export interface WavefrontEvents {
   /** `corner` ran into edge from → to and ends: it goes on between from and the old next corner, `fresh` before `to`. */
   split(corner: number, fresh: number, x: number, y: number, time: number): void;
 }
-
-/** The triangles that the wavefront encloses at the start; three half-edges each, in left turns. */
-export interface InnerTriangles {
-  /** Slot at which half-edge h begins. */
-  readonly corners: Uint32Array;
-  /** The half-edge on the other side, −1 where the wavefront runs. */
-  readonly twins: Int32Array;
-}
-
-const after = (h: number) => h - (h % 3) + ((h + 1) % 3);
-const before = (h: number) => h - (h % 3) + ((h + 2) % 3);
 
 /** Sine of the angle below which lines say nothing of where they meet. */
 const PARALLEL = 1e-6;
@@ -59,6 +49,7 @@ export class Wavefront {
 
   /**
    * @param points flat x, y of the corners at time 0
+   * @param triangles what the wavefront encloses at time 0; taken over
    * @param next the corner that follows each one; edge i leaves corner i
    * @param lines of the edges, one a corner
    * @param horizon what happens later is never asked for
@@ -66,7 +57,7 @@ export class Wavefront {
   constructor(
     points: Float64Array,
     next: Uint32Array,
-    { corners, twins }: InnerTriangles,
+    { corners, twins }: BoundedTriangles,
     lines: Lines,
     horizon: number,
     events: WavefrontEvents,

@@ -24,20 +24,23 @@ export interface Joined {
 }
 
 /**
- * Joins nodes along links, from the shortest to the longest, as long as none moves by more than `shift`.
- * @param links pairs of nodes
+ * Joins nodes along the edges of faces, from the shortest to the longest, as long as none moves by more than `shift`.
  */
-export function joinNodes({ x, y, times, level }: Drawing, links: ArrayLike<number>, shift: number): Joined {
+export function joinNodes({ x, y, times, level }: Drawing, faces: readonly Face<unknown>[], shift: number): Joined {
   const place = Uint32Array.from({ length: x.length }, (_, i) => i);
   const find = (i: number) => {
     while (place[i] !== i) i = place[i] = place[place[i]!]!;
     return i;
   };
   const short: { a: number; b: number; length: number }[] = [];
-  for (let l = 0; l < links.length; l += 2) {
-    const [a, b] = [links[l]!, links[l + 1]!];
-    const length = Math.max(Math.abs(x[a]! - x[b]!), Math.abs(y[a]! - y[b]!));
-    if (length < 2 * shift) short.push({ a, b, length });
+  for (const { corners } of faces) {
+    for (let i = 0, last = corners.length - 1; i <= last; i++) {
+      const [a, b] = [corners[i]!, corners[i < last ? i + 1 : 0]!];
+      // Every edge inside has two faces, in one of which it rises.
+      if (a > b) continue;
+      const length = Math.max(Math.abs(x[a]! - x[b]!), Math.abs(y[a]! - y[b]!));
+      if (length < 2 * shift) short.push({ a, b, length });
+    }
   }
   short.sort((p, q) => p.length - q.length);
   const boxes = new Map<number, Box>();

@@ -1,0 +1,32 @@
+// types.ts — a flat front before and after it is divided into faces.
+
+/** What bounds a front: edges between some of the points, as pairs of point numbers, the inside on their left. */
+export interface FlatOutline {
+  /** Flat x, y. */
+  readonly points: Float64Array;
+  readonly edges: Uint32Array;
+}
+
+export interface FlatMesh {
+  /** New points, flat x, y; numbered on from those of the outline. */
+  readonly added: ArrayLike<number>;
+  /** Convex faces, counter-clockwise: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
+  readonly starts: ArrayLike<number>;
+  readonly corners: ArrayLike<number>;
+  /** New points on the outline: those on edge i, from its first point to its second. Its other side has to have them too. */
+  readonly splits: ReadonlyMap<number, readonly number[]>;
+}
+
+export const triangleStarts = (corners: number) => Uint32Array.from({ length: corners / 3 + 1 }, (_, i) => 3 * i);
+
+/** An outline without the points that no edge uses; places[new point] → old point. */
+export function compacted({ points, edges }: FlatOutline): FlatOutline & { readonly places: Uint32Array } {
+  const number = new Int32Array(points.length / 2).fill(-1);
+  const places: number[] = [];
+  for (const point of edges) if (number[point]! < 0) number[point] = places.push(point) - 1;
+  return {
+    points: Float64Array.from({ length: 2 * places.length }, (_, i) => points[2 * places[i >> 1]! + (i % 2)]!),
+    edges: edges.map((point) => number[point]!),
+    places: Uint32Array.from(places),
+  };
+}

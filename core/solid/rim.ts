@@ -1,0 +1,55 @@
+// rim.ts — what walls hang on: outlines with as many points as the fronts ask for.
+import { ringsOf } from '../outline/measure.ts';
+import type { Region, Ring } from '../outline/types.ts';
+import { type FrontFaces, meshFront } from './front/front.ts';
+import { eachRimEdge } from './lid.ts';
+
+/** Splitting an outline brings about new splits, hardly ever more than once. */
+const MAX_ROUNDS = 6;
+
+/**
+ * The region with the points on its outline that front and back need.
+ * @param isFront whether one of them reaches to the outline itself, without an edge between
+ */
+export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Region {
+  if (faces.kind !== 'even') return region;
+  let rim = subdivide(region, faces.cell);
+  for (let round = 0; isFront && round < MAX_ROUNDS; round++) {
+    const rings = ringsOf([rim]);
+    const points = Float64Array.from(rings.flatMap((ring) => [...ring]));
+    const edges: number[] = [];
+    eachRimEdge(rings, (a, b) => edges.push(a, b));
+    const { added, splits } = meshFront({ points, edges: Uint32Array.from(edges) }, faces);
+    if (splits.size === 0) break;
+    let edge = 0;
+    const split = (ring: Ring) => {
+      const values: number[] = [];
+      for (let i = 0; i < ring.length; i += 2) {
+        values.push(ring[i]!, ring[i + 1]!);
+        for (const point of splits.get(edge++) ?? []) {
+          const at = 2 * point - points.length;
+          values.push(added[at]!, added[at + 1]!);
+        }
+      }
+      return Float64Array.from(values);
+    };
+    rim = { outer: split(rim.outer), holes: rim.holes.map(split) };
+  }
+  return rim;
+}
+
+/** The region with every edge divided into equal parts no longer than `cell`. */
+function subdivide(region: Region, cell: number): Region {
+  return { outer: divideRing(region.outer, cell), holes: region.holes.map((hole) => divideRing(hole, cell)) };
+}
+
+function divideRing(ring: Ring, cell: number): Ring {
+  const points: number[] = [];
+  for (let i = 0; i < ring.length; i += 2) {
+    const j = (i + 2) % ring.length;
+    const [dx, dy] = [ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!];
+    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / cell - 1e-9));
+    for (let k = 0; k < parts; k++) points.push(ring[i]! + (dx * k) / parts, ring[i + 1]! + (dy * k) / parts);
+  }
+  return Float64Array.from(points);
+}
