@@ -1,18 +1,22 @@
-// divide.ts — faces of a plane drawing as quads and triangles. A flat face with more corners is divided by its Delaunay
-// triangulation, which has no splinters that could be avoided, and pairs of triangles become quads where they are convex.
+// divide.ts — faces of a plane drawing as a mesh can have them. Quads are convex, and a face with more corners is a fan of
+// triangles around its first one, so that nobody can read it wrong. What is neither is divided by its Delaunay triangulation,
+// which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
 import { GeometryError } from '../../errors.ts';
 import { insideOf, leftTurn, Triangulation } from '../triangulate.ts';
 
-/** Faces with more corners than this are divided even where they are convex. */
+/** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
 
-/** A face is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
+/** A quad is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
 const FLAT = 1e-3;
+
+/** A fan is kept where no triangle is narrower than this: height over longest side. */
+const NARROW = 2e-3;
 
 /**
  * @param nodes flat x, y
  * @param face numbers of nodes, counter-clockwise
- * @returns convex faces; null when the face runs across itself or has no inside
+ * @returns triangles, convex quads and fans; null when the face runs across itself or has no inside
  */
 export function divideFace(nodes: ArrayLike<number>, face: readonly number[]): number[][] | null {
   const points = Float64Array.from({ length: 2 * face.length }, (_, i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
@@ -23,7 +27,8 @@ function divide(points: Float64Array): number[][] | null {
   const n = points.length / 2;
   const whole = Array.from({ length: n }, (_, i) => i);
   if (n === 3) return turn(points, 0, 1, 2) > 0 ? [whole] : null;
-  if (n <= MOST_CORNERS && isConvex(points, whole)) return [whole];
+  const known = wholeFace(points, whole);
+  if (known) return [known];
   if (n === 4) return divideQuad(points);
   const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
   let triangulation: Triangulation;
@@ -36,6 +41,32 @@ function divide(points: Float64Array): number[][] | null {
   const inside = insideOf(triangulation);
   const count = inside.reduce((sum, is) => sum + is, 0);
   return count === n - 2 ? pairs(points, triangulation, inside) : null;
+}
+
+/** The face as it can stay, if it can. */
+function wholeFace(points: Float64Array, face: readonly number[]): number[] | null {
+  if (face.length === 4) return isConvex(points, face) ? [...face] : null;
+  return face.length <= MOST_CORNERS ? fan(points, face) : null;
+}
+
+/** The face with a first corner from which it is the best fan of triangles; null when they are too narrow. */
+function fan(points: Float64Array, face: readonly number[]): number[] | null {
+  const n = face.length;
+  let [best, first] = [NARROW, -1];
+  for (let k = 0; k < n; k++) {
+    let least = Infinity;
+    for (let i = 1; i + 1 < n && least > best; i++) {
+      least = Math.min(least, width(points, face[k]!, face[(k + i) % n]!, face[(k + i + 1) % n]!));
+    }
+    if (least > best) [best, first] = [least, k];
+  }
+  return first < 0 ? null : [...face.slice(first), ...face.slice(0, first)];
+}
+
+/** Height over longest side of a triangle; negative where it turns right. */
+function width(p: Float64Array, a: number, b: number, c: number): number {
+  const squared = (i: number, j: number) => (p[2 * i]! - p[2 * j]!) ** 2 + (p[2 * i + 1]! - p[2 * j + 1]!) ** 2;
+  return turn(p, a, b, c) / Math.max(squared(a, b), squared(b, c), squared(c, a));
 }
 
 /** Along the diagonal that leaves the better triangles. */
@@ -84,9 +115,10 @@ function pairs(points: Float64Array, { corners, twins, fixed }: Triangulation, i
   const sizeAt = (e: number) => faces[faceOf[triangle(e)]!]!.length;
   for (const { e, quad } of squarest) if (sizeAt(e) === 3 && sizeAt(twins[e]!) === 3) join(e, quad);
   for (const e of inner) {
+    if (faceOf[triangle(e)] === faceOf[triangle(twins[e]!)]) continue;
     if (sizeAt(e) !== 3 && sizeAt(twins[e]!) !== 3) continue;
-    const face = joined(e);
-    if (face.length <= MOST_CORNERS && isConvex(points, face)) join(e, face);
+    const face = wholeFace(points, joined(e));
+    if (face) join(e, face);
   }
   return faces.filter((face) => face.length > 0);
 }
@@ -107,21 +139,14 @@ function skew(p: Float64Array, face: readonly number[]): number {
   return most;
 }
 
-/** Whether every corner turns left, and clearly so. */
+/** Whether all four corners turn left, and clearly so. */
 function isConvex(p: Float64Array, face: readonly number[]): boolean {
-  const n = face.length;
-  for (let k = 0; k < n; k++) {
-    const [a, b, c] = [face[k]!, face[(k + 1) % n]!, face[(k + 2) % n]!];
+  for (let k = 0; k < 4; k++) {
+    const [a, b, c] = [face[k]!, face[(k + 1) % 4]!, face[(k + 2) % 4]!];
     const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
     const [vx, vy] = [p[2 * c]! - p[2 * b]!, p[2 * c + 1]! - p[2 * b + 1]!];
     const cross = ux * vy - uy * vx;
     if (!(cross > 0 && cross * cross > FLAT * FLAT * (ux * ux + uy * uy) * (vx * vx + vy * vy))) return false;
   }
-  // Left at every corner, but once around only.
-  let turns = 0;
-  for (let k = 0; k < n; k++) {
-    const [a, b, c] = [face[k]!, face[(k + 1) % n]!, face[(k + 2) % n]!];
-    if (p[2 * b + 1]! > p[2 * a + 1]! && !(p[2 * c + 1]! > p[2 * b + 1]!)) turns++;
-  }
-  return turns === 1;
+  return true;
 }

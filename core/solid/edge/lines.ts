@@ -22,3 +22,27 @@ export function linesOf(points: Float64Array, next: Uint32Array): Lines {
   }
   return { nx, ny, offset };
 }
+
+/** Sine of the angle below which lines say nothing of where they meet. */
+const PARALLEL = 1e-6;
+
+/**
+ * Where three edges that moved inward by `time` meet, near (x, y): on the two of their lines that cross best. Corners of
+ * edges that fold back run so fast that their own place is no guide.
+ */
+export function meeting(
+  { nx, ny, offset }: Lines,
+  [a, b, c]: readonly [number, number, number],
+  time: number,
+  x: number,
+  y: number,
+): readonly [x: number, y: number] {
+  const cross = (i: number, j: number) => nx[i]! * ny[j]! - ny[i]! * nx[j]!;
+  let [i, j] = [a, b];
+  if (Math.abs(cross(b, c)) > Math.abs(cross(i, j))) [i, j] = [b, c];
+  if (Math.abs(cross(a, c)) > Math.abs(cross(i, j))) [i, j] = [a, c];
+  const area = cross(i, j);
+  if (Math.abs(area) < PARALLEL) return [x, y];
+  const [p, q] = [offset[i]! + time, offset[j]! + time];
+  return [(p * ny[j]! - q * ny[i]!) / area, (q * nx[i]! - p * nx[j]!) / area];
+}

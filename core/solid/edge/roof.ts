@@ -7,8 +7,8 @@ import type { Region } from '../../outline/types.ts';
 import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { type Lines, linesOf } from './lines.ts';
-import { Wavefront, type WavefrontEvents } from './wavefront.ts';
+import { type Lines, linesOf, meeting } from './lines.ts';
+import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, joinNodes, partHairs, RIM } from './weld.ts';
 
 export interface Roof extends StripDrawing {
@@ -27,6 +27,8 @@ const UNREST = 2 ** -31;
 /** A level waits for events that come so soon after it, but no longer than {@link WAIT} in all. */
 const SOON = 1e-7 * UNIT;
 const WAIT = 5e-7 * UNIT;
+/** How far a corner's distance from its outline edge may be off. */
+const EXACT = 1e-6;
 /** Sine of the angle below which two lines are as good as one. */
 const BENT = 1e-3;
 /** Faces smaller than this count as without area, as they do in the proof. */
@@ -165,6 +167,11 @@ class Book implements WavefrontEvents {
     return this.times.push(time) - 1;
   }
 
+  /** Where the edges would meet had they not been stirred. */
+  private nodeAt({ edges, time, x, y }: Meeting): number {
+    return this.node(...meeting(this.lines, edges, time, x, y), time);
+  }
+
   private link(from: number, to: number, left: number, right: number): number {
     this.follow.push(-1, -1);
     this.edge.push(left, right);
@@ -194,8 +201,8 @@ class Book implements WavefrontEvents {
     this.to[this.trail[corner]!] = node;
   }
 
-  collapse(from: number, to: number, x: number, y: number, time: number): void {
-    const node = this.node(x, y, time);
+  collapse(from: number, to: number, at: Meeting): void {
+    const node = this.nodeAt(at);
     this.finish(from, node);
     this.finish(to, node);
     this.after(this.up(to), this.down(from));
@@ -205,16 +212,16 @@ class Book implements WavefrontEvents {
     this.after(this.down(from), behind);
   }
 
-  vanish(a: number, b: number, c: number, x: number, y: number, time: number): void {
-    const node = this.node(x, y, time);
+  vanish(a: number, b: number, c: number, at: Meeting): void {
+    const node = this.nodeAt(at);
     for (const corner of [a, b, c]) this.finish(corner, node);
     this.after(this.up(b), this.down(a));
     this.after(this.up(c), this.down(b));
     this.after(this.up(a), this.down(c));
   }
 
-  split(corner: number, fresh: number, x: number, y: number, time: number): void {
-    const node = this.node(x, y, time);
+  split(corner: number, fresh: number, at: Meeting): void {
+    const node = this.nodeAt(at);
     this.finish(corner, node);
     const [before, behind] = [this.up(corner), this.down(corner)];
     this.start(corner, node);
@@ -304,6 +311,20 @@ class Book implements WavefrontEvents {
     return faces;
   }
 
+  /** Whether a face has only triangles with an area, and corners as far from their outline edge as they should be. */
+  private isSound(p: Float64Array, face: readonly number[], edge: number): boolean {
+    const { nx, ny, offset } = this.lines;
+    for (let k = 2; k < face.length; k++) {
+      const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
+      const twice = (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
+      if (!(twice > 2 * LEAST_AREA)) return false;
+    }
+    return face.every((i) => {
+      const distance = nx[edge]! * p[2 * i]! + ny[edge]! * p[2 * i + 1]! - offset[edge]!;
+      return Math.abs(distance - this.times[i]!) <= EXACT;
+    });
+  }
+
   /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
   private compact(faces: readonly Face<Label>[]): Roof | null {
     const number = new Int32Array(this.x.length).fill(-1);
@@ -332,7 +353,7 @@ class Book implements WavefrontEvents {
         continue;
       }
       const parts = divideFace(nodes, face.corners);
-      if (!parts?.every((part) => areaOf(nodes, part) > LEAST_AREA)) return null;
+      if (!parts?.every((part) => this.isSound(nodes, part, face.label.edge))) return null;
       for (const part of parts) {
         for (const corner of part) corners.push(use(corner));
         starts.push(corners.length);
@@ -375,15 +396,6 @@ function placed(faces: readonly Face<Label>[], place: Uint32Array): Face<Label>[
     if (kept.length > 2) result.push({ corners: kept, label });
   }
   return result;
-}
-
-function areaOf(p: Float64Array, face: readonly number[]): number {
-  let twice = 0;
-  for (let k = 2; k < face.length; k++) {
-    const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
-    twice += (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
-  }
-  return twice / 2;
 }
 
 /** The edges of faces that no other of them has, as pairs of nodes. */

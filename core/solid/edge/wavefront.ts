@@ -4,20 +4,25 @@
 // is decided by order alone; that only one happens at a time is the caller's business (see `roof.ts`).
 import FlatQueue from 'flatqueue';
 import { afterHalf as after, type BoundedTriangles, beforeHalf as before } from '../triangulate.ts';
-import type { Lines } from './lines.ts';
+import { type Lines, meeting } from './lines.ts';
+
+/** A place where three edges meet, as far as rounding lets one say. */
+export interface Meeting {
+  readonly edges: readonly [number, number, number];
+  readonly x: number;
+  readonly y: number;
+  readonly time: number;
+}
 
 /** What the wavefront tells as it moves. Corners are known by their slot; slots are used again. */
 export interface WavefrontEvents {
   /** Edge from → to has shrunk away: its corners end, and `from` goes on as a new corner. */
-  collapse(from: number, to: number, x: number, y: number, time: number): void;
+  collapse(from: number, to: number, at: Meeting): void;
   /** A last triangle has shrunk away. */
-  vanish(a: number, b: number, c: number, x: number, y: number, time: number): void;
-  /** `corner` ran into edge from → to and ends: it goes on between from and the old next corner, `fresh` before `to`. */
-  split(corner: number, fresh: number, x: number, y: number, time: number): void;
+  vanish(a: number, b: number, c: number, at: Meeting): void;
+  /** `corner` ran into an edge and ends: it goes on between that edge and its old next one, `fresh` between its old previous one and that edge. */
+  split(corner: number, fresh: number, at: Meeting): void;
 }
-
-/** Sine of the angle below which lines say nothing of where they meet. */
-const PARALLEL = 1e-6;
 
 /** Events a triangle may cause on average; many more mean that rounding leads in circles. */
 const PATIENCE = 60;
@@ -133,22 +138,6 @@ export class Wavefront {
     return true;
   }
 
-  /**
-   * Where three edges meet now, near (x, y): on the two of their lines that cross best. Corners of edges that fold back run
-   * so fast that their own place is no guide.
-   */
-  private meeting(a: number, b: number, c: number, x: number, y: number): readonly [x: number, y: number] {
-    const { nx, ny, offset } = this.lines;
-    const cross = (i: number, j: number) => nx[i]! * ny[j]! - ny[i]! * nx[j]!;
-    let [i, j] = [a, b];
-    if (Math.abs(cross(b, c)) > Math.abs(cross(i, j))) [i, j] = [b, c];
-    if (Math.abs(cross(a, c)) > Math.abs(cross(i, j))) [i, j] = [a, c];
-    const area = cross(i, j);
-    if (Math.abs(area) < PARALLEL) return [x, y];
-    const [p, q] = [offset[i]! + this.time, offset[j]! + this.time];
-    return [(p * ny[j]! - q * ny[i]!) / area, (q * nx[i]! - p * nx[j]!) / area];
-  }
-
   /** Starts a corner here and now. */
   private begin(corner: number, x: number, y: number): void {
     const { lines } = this;
@@ -167,6 +156,11 @@ export class Wavefront {
     this.x[corner] = x;
     this.y[corner] = y;
     this.since[corner] = this.time;
+  }
+
+  private meet(edges: Meeting['edges'], nearX: number, nearY: number): Meeting {
+    const [x, y] = meeting(this.lines, edges, this.time, nearX, nearY);
+    return { edges, x, y, time: this.time };
   }
 
   private end(corner: number): void {
@@ -287,18 +281,17 @@ export class Wavefront {
 
   private vanish(t: number): void {
     const [a, b, c] = [this.corners[3 * t]!, this.corners[3 * t + 1]!, this.corners[3 * t + 2]!];
-    const [p, q, r] = [this.leaving[a]!, this.leaving[b]!, this.leaving[c]!];
-    const [x, y] = this.meeting(p, q, r, this.xOf(a), this.yOf(a));
+    const at = this.meet([this.leaving[a]!, this.leaving[b]!, this.leaving[c]!], this.xOf(a), this.yOf(a));
     this.remove(t);
     for (const corner of [a, b, c]) this.end(corner);
-    this.events.vanish(a, b, c, x, y, this.time);
+    this.events.vanish(a, b, c, at);
   }
 
   /** Wavefront edge h has no length left. */
   private collapse(h: number): void {
     const [u, w] = [this.corners[h]!, this.corners[after(h)]!];
-    const [p, q, r] = [this.arriving[u]!, this.leaving[u]!, this.leaving[w]!];
-    const [x, y] = this.meeting(p, q, r, (this.xOf(u) + this.xOf(w)) / 2, (this.yOf(u) + this.yOf(w)) / 2);
+    const edges = [this.arriving[u]!, this.leaving[u]!, this.leaving[w]!] as const;
+    const at = this.meet(edges, (this.xOf(u) + this.xOf(w)) / 2, (this.yOf(u) + this.yOf(w)) / 2);
     const [a, b] = [this.twins[after(h)]!, this.twins[before(h)]!];
     for (let e = after(h); e >= 0; e = this.right(e)) this.corners[e] = u;
     this.remove(Math.floor(h / 3));
@@ -306,8 +299,8 @@ export class Wavefront {
     this.leaving[u] = this.leaving[w]!;
     this.join(u, this.next[w]!);
     this.end(w);
-    this.begin(u, x, y);
-    this.events.collapse(u, w, x, y, this.time);
+    this.begin(u, at.x, at.y);
+    this.events.collapse(u, w, at);
     // One of the two may be the wavefront itself.
     this.reschedule(b >= 0 ? b : after(a));
   }
@@ -325,8 +318,7 @@ export class Wavefront {
 
   private split(h: number): void {
     const [u, w, c] = [this.corners[h]!, this.corners[after(h)]!, this.corners[before(h)]!];
-    const [p, q, r] = [this.arriving[c]!, this.leaving[c]!, this.leaving[u]!];
-    const [x, y] = this.meeting(p, q, r, this.xOf(c), this.yOf(c));
+    const at = this.meet([this.arriving[c]!, this.leaving[c]!, this.leaving[u]!], this.xOf(c), this.yOf(c));
     const fresh = this.slots++;
     const [a, b] = [this.twins[after(h)]!, this.twins[before(h)]!];
     for (let e = a; e >= 0; e = this.left(e)) this.corners[e] = fresh;
@@ -339,9 +331,9 @@ export class Wavefront {
     this.join(this.previous[c]!, fresh);
     this.join(fresh, w);
     this.join(u, c);
-    this.begin(c, x, y);
-    this.begin(fresh, x, y);
-    this.events.split(c, fresh, x, y, this.time);
+    this.begin(c, at.x, at.y);
+    this.begin(fresh, at.x, at.y);
+    this.events.split(c, fresh, at);
     this.reschedule(a);
     this.reschedule(after(b));
   }
