@@ -31,13 +31,15 @@ export interface LidOptions {
   /** Distance of each row from the outline, from 0 on, never falling; only [0] for no edge. */
   readonly insets: readonly number[];
   readonly faces: FrontFaces;
+  /** Longest side of all that is built together. */
+  readonly extent: number;
 }
 
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
-export function buildLid(rim: Region, { insets, faces }: LidOptions): Lid {
+export function buildLid(rim: Region, { insets, faces, extent }: LidOptions): Lid {
   const levels = [...new Set(insets)];
   if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
-  const roof = roofOver(rim, levels.slice(1));
+  const roof = roofOver(rim, levels.slice(1), extent);
   const drawing = roof ?? ringDrawing(rim, levels.slice(1));
   return new LidBuilder(drawing, insets, rim).lid(faces, roof ? 'skeleton' : 'rings');
 }
@@ -98,9 +100,9 @@ class LidBuilder {
   }
 
   lid(faces: FrontFaces, path: EdgePath): Lid {
-    const { starts, corners, strips, front, points } = this.drawing;
+    const { starts, corners, strips, front, points, triangles } = this.drawing;
     const last = this.levels.length - 1;
-    const flat = meshFront({ points, edges: front }, faces);
+    const flat = meshFront({ points, edges: front }, faces, triangles);
     const known = points.length / 2;
     for (let i = 0; i < flat.added.length; i += 2) this.point(flat.added[i]!, flat.added[i + 1]!, this.highest[last]!);
     for (const [edge, split] of flat.splits)
@@ -113,7 +115,7 @@ class LidBuilder {
     }
     for (const level of this.levels.keys()) if (this.isUpright(level)) this.raise(level);
     for (let f = 0; f + 1 < flat.starts.length; f++) {
-      const face = Array.from(flat.corners).slice(flat.starts[f], flat.starts[f + 1]);
+      const face = flat.corners.slice(flat.starts[f], flat.starts[f + 1]);
       this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), false);
     }
     return {

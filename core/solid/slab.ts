@@ -3,7 +3,7 @@
 import { GeometryError, type Warning } from '../errors.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
-import { ringsOf } from '../outline/measure.ts';
+import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import { buildLid, type EdgePath, eachRimEdge, type Lid } from './lid.ts';
@@ -107,10 +107,12 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const frontInsets = insets(spec.front);
   const backInsets = insets(spec.back);
   const sameLids = JSON.stringify(frontInsets) === JSON.stringify(backInsets);
+  const box = boundsOf(regions.map(({ outer }) => outer));
+  const extent = box ? longestSide(box) : 0;
   for (const region of regions) {
     const rim = rimFor(region, faces, !spec.front || !spec.back);
-    const front = buildLid(rim, { insets: frontInsets, faces });
-    const back = sameLids ? front : buildLid(rim, { insets: backInsets, faces });
+    const front = buildLid(rim, { insets: frontInsets, faces, extent });
+    const back = sameLids ? front : buildLid(rim, { insets: backInsets, faces, extent });
     joined.add(rim, front, back);
   }
   return joined.plan();
@@ -173,7 +175,9 @@ class PlanJoiner {
   private addLid(lid: Lid, first: number, flatSide: number, turned: boolean): void {
     for (let f = 0; f + 1 < lid.starts.length; f++) {
       const [from, to] = [lid.starts[f]!, lid.starts[f + 1]!];
-      if (turned) for (let c = to - 1; c >= from; c--) this.corners.push(first + lid.corners[c]!);
+      // Turned around, a face keeps its first corner: it may be a fan.
+      if (turned)
+        for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c === from ? c : from + to - c]!);
       else for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c]!);
       this.closeFace(lid.onEdge[f] ? EDGE : flatSide);
     }

@@ -270,6 +270,42 @@ export function triangulateInside(points: Float64Array, edges: Uint32Array): Bou
   return result;
 }
 
+/** Flips inner edges until no circle around a triangle holds a neighbour's corner; flipped in place. */
+export function flipToDelaunay(points: Float64Array, { corners, twins }: BoundedTriangles): void {
+  const p = points;
+  const stack: number[] = [];
+  for (let e = 0; e < corners.length; e++) if (twins[e]! > e) stack.push(e);
+  while (stack.length > 0) {
+    const e = stack.pop()!;
+    const f = twins[e]!;
+    if (f < 0) continue;
+    const [el, fl] = [before(e), before(f)];
+    const [a, b, c, d] = [2 * corners[e]!, 2 * corners[f]!, 2 * corners[el]!, 2 * corners[fl]!];
+    if (incircle(p[a]!, p[a + 1]!, p[b]!, p[b + 1]!, p[c]!, p[c + 1]!, p[d]!, p[d + 1]!) <= 0) continue;
+    flipEdge(corners, twins, e);
+    stack.push(e, after(e), f, after(f));
+  }
+}
+
+/** Replaces the diagonal e of the quadrilateral around it by the other one; e and its twin then bound it. */
+export function flipEdge(corners: Uint32Array, twins: Int32Array, e: number): void {
+  const f = twins[e]!;
+  const [el, fl] = [before(e), before(f)];
+  const [p, q] = [corners[el]!, corners[fl]!];
+  corners[e] = q;
+  corners[f] = p;
+  const [outer, inner] = [twins[fl]!, twins[el]!];
+  link(twins, e, outer);
+  link(twins, f, inner);
+  link(twins, el, fl);
+}
+
+/** Makes two half-edges twins; the second may be −1. */
+export function link(twins: Int32Array, e: number, twin: number): void {
+  twins[e] = twin;
+  if (twin >= 0) twins[twin] = e;
+}
+
 /** The half-edges before and behind h in its triangle. */
 export const afterHalf = after;
 export const beforeHalf = before;

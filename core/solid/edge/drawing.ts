@@ -14,4 +14,6 @@ export interface StripDrawing {
   readonly strips: Uint16Array;
   /** Edges around what is left inside the last level, as pairs of points, with it on their left. */
   readonly front: Uint32Array;
+  /** The same in triangles, Delaunay, where they are known. */
+  readonly triangles?: Uint32Array;
 }

@@ -46,3 +46,13 @@ export function meeting(
   const [p, q] = [offset[i]! + time, offset[j]! + time];
   return [(p * ny[j]! - q * ny[i]!) / area, (q * nx[i]! - p * nx[j]!) / area];
 }
+
+/** How fast the corner between two edges runs as they move inward at unit speed. */
+export function cornerSpeed({ nx, ny }: Lines, a: number, b: number): readonly [x: number, y: number] {
+  const [ax, ay, bx, by] = [nx[a]!, ny[a]!, nx[b]!, ny[b]!];
+  const dot = ax * bx + ay * by;
+  // Both are the same in exact arithmetic; one loses its digits where edges fold back, the other where they run on.
+  if (dot >= 0) return [(ax + bx) / (1 + dot), (ay + by) / (1 + dot)];
+  const cross = ax * by - ay * bx;
+  return [(by - ay) / cross, (ax - bx) / cross];
+}

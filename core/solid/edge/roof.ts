@@ -8,6 +8,7 @@ import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
 import { type Lines, linesOf, meeting } from './lines.ts';
+import { sweptRoof } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, joinNodes, partHairs, RIM } from './weld.ts';
 
@@ -16,8 +17,8 @@ export interface Roof extends StripDrawing {
   readonly edges: Uint32Array;
 }
 
-/** The size of what the roof is computed on: everything below is a share of it. */
-const UNIT = 1;
+// What follows is in shares of the extent: the roof is computed on coordinates divided by it.
+
 /**
  * Parallel strokes and symmetric letters bring about many events in one moment. Rim points are moved by up to this much,
  * so that there is an order: far above the rounding of doubles, far below that of float32. What comes to lie this close
@@ -25,8 +26,8 @@ const UNIT = 1;
  */
 const UNREST = 2 ** -31;
 /** A level waits for events that come so soon after it, but no longer than {@link WAIT} in all. */
-const SOON = 1e-7 * UNIT;
-const WAIT = 5e-7 * UNIT;
+const SOON = 1e-7;
+const WAIT = 5e-7;
 /** How far a corner's distance from its outline edge may be off. */
 const EXACT = 1e-6;
 /** Sine of the angle below which two lines are as good as one. */
@@ -41,12 +42,12 @@ const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
 /**
  * @param region as `regionsOf` gives it: rings that keep clear of each other
  * @param levels distances from the outline, rising, > 0; the last is the reach
+ * @param extent longest side of the whole that the region is part of: what is too small to be seen is a share of it
  * @returns null when no attempt gave a drawing that passes its own check
  */
-export function roofOver(region: Region, levels: readonly number[]): Roof | null {
+export function roofOver(region: Region, levels: readonly number[], extent: number): Roof | null {
   const rings = ringsOf([region]);
   const box = boundsOf(rings)!;
-  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY);
   const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
   const rim = new Float64Array(rings.reduce((sum, ring) => sum + ring.length, 0));
   const next = new Uint32Array(rim.length / 2);
@@ -54,23 +55,23 @@ export function roofOver(region: Region, levels: readonly number[]): Roof | null
   for (const ring of rings) {
     const n = ring.length / 2;
     for (let i = 0; i < n; i++) {
-      rim[2 * (first + i)] = (ring[2 * i]! - cx) / size;
-      rim[2 * (first + i) + 1] = (ring[2 * i + 1]! - cy) / size;
+      rim[2 * (first + i)] = (ring[2 * i]! - cx) / extent;
+      rim[2 * (first + i) + 1] = (ring[2 * i + 1]! - cy) / extent;
       next[first + i] = first + ((i + 1) % n);
     }
     first += n;
   }
-  const heights = levels.map((level) => level / size);
+  const heights = levels.map((level) => level / extent);
   for (let attempt = 0; attempt < SHIFTS.length; attempt++) {
     const roof = attemptRoof(rim, next, heights, attempt);
     if (!roof) continue;
-    const points = roof.points.map((v, i) => v * size + (i % 2 === 0 ? cx : cy));
+    const points = roof.points.map((v, i) => v * extent + (i % 2 === 0 ? cx : cy));
     first = 0;
     for (const ring of rings) {
       points.set(ring, first);
       first += ring.length;
     }
-    return { ...roof, points, times: roof.times.map((time) => time * size) };
+    return { ...roof, points, times: roof.times.map((time) => time * extent) };
   }
   return null;
 }
@@ -87,8 +88,16 @@ function attemptRoof(rim: Float64Array, next: Uint32Array, levels: readonly numb
     if (error instanceof GeometryError) return null;
     throw error;
   }
+  const stirredLines = linesOf(restless, next);
+  const reach = levels.at(-1)!;
+  const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
+  if (new Wavefront(restless, next, copy, stirredLines, reach + SOON, null).advance(reach + SOON)) {
+    const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
+    const swept = sweptRoof(rim, next, linesOf(rim, next), levels, copy, limits);
+    if (swept) return swept;
+  }
   const book = new Book(rim, next, inner.corners.length / 3);
-  const front = new Wavefront(restless, next, inner, linesOf(restless, next), levels.at(-1)! + WAIT, book);
+  const front = new Wavefront(restless, next, inner, stirredLines, reach + WAIT, book);
   book.open(front);
   for (const [k, level] of levels.entries()) {
     if (!front.advance(level)) return null;

@@ -3,8 +3,8 @@
 // shape shows as a triangle losing its area, so each triangle's next such moment is the whole agenda. Which change it is
 // is decided by order alone; that only one happens at a time is the caller's business (see `roof.ts`).
 import FlatQueue from 'flatqueue';
-import { afterHalf as after, type BoundedTriangles, beforeHalf as before } from '../triangulate.ts';
-import { type Lines, meeting } from './lines.ts';
+import { afterHalf as after, type BoundedTriangles, beforeHalf as before, flipEdge, link } from '../triangulate.ts';
+import { cornerSpeed, type Lines, meeting } from './lines.ts';
 
 /** A place where three edges meet, as far as rounding lets one say. */
 export interface Meeting {
@@ -41,7 +41,7 @@ export class Wavefront {
   private readonly due: Float64Array;
   private readonly queue = new FlatQueue<number>();
   private readonly lines: Lines;
-  private readonly events: WavefrontEvents;
+  private readonly events: WavefrontEvents | null;
   private readonly horizon: number;
   private patience: number;
   /** Where each corner was when it began, when that was, and where it runs. */
@@ -58,6 +58,7 @@ export class Wavefront {
    * @param next the corner that follows each one; edge i leaves corner i
    * @param lines of the edges, one a corner
    * @param horizon what happens later is never asked for
+   * @param events null for a wavefront that is only watched until it changes
    */
   constructor(
     points: Float64Array,
@@ -65,7 +66,7 @@ export class Wavefront {
     { corners, twins }: BoundedTriangles,
     lines: Lines,
     horizon: number,
-    events: WavefrontEvents,
+    events: WavefrontEvents | null,
   ) {
     const n = next.length;
     // Every split needs one slot more, and each takes one triangle away.
@@ -127,12 +128,14 @@ export class Wavefront {
     }
   }
 
-  /** Lets everything happen up to a time. @returns false when it leads in circles */
+  /**
+   * Lets everything happen up to a time.
+   * @returns false when it leads in circles, or when the wavefront changes and nobody wants to know
+   */
   advance(until: number): boolean {
     for (let time = this.nextTime(); time <= until; time = this.nextTime()) {
       this.time = Math.max(this.time, time);
-      this.happen(this.queue.pop()!);
-      if (this.patience-- < 0) return false;
+      if (!this.happen(this.queue.pop()!) || this.patience-- < 0) return false;
     }
     this.time = Math.max(this.time, until);
     return true;
@@ -140,19 +143,9 @@ export class Wavefront {
 
   /** Starts a corner here and now. */
   private begin(corner: number, x: number, y: number): void {
-    const { lines } = this;
-    const [a, b] = [this.arriving[corner]!, this.leaving[corner]!];
-    const [ax, ay, bx, by] = [lines.nx[a]!, lines.ny[a]!, lines.nx[b]!, lines.ny[b]!];
-    const cross = ax * by - ay * bx;
-    const dot = ax * bx + ay * by;
-    // Both are the same in exact arithmetic; one loses its digits where edges fold back, the other where they run on.
-    if (dot < 0) {
-      this.vx[corner] = (by - ay) / cross;
-      this.vy[corner] = (ax - bx) / cross;
-    } else {
-      this.vx[corner] = (ax + bx) / (1 + dot);
-      this.vy[corner] = (ay + by) / (1 + dot);
-    }
+    const [vx, vy] = cornerSpeed(this.lines, this.arriving[corner]!, this.leaving[corner]!);
+    this.vx[corner] = vx;
+    this.vy[corner] = vy;
     this.x[corner] = x;
     this.y[corner] = y;
     this.since[corner] = this.time;
@@ -249,16 +242,26 @@ export class Wavefront {
 
   // --- events ---------------------------------------------------------------------------------------------------------
 
-  private happen(t: number): void {
+  /** @returns false for a change that nobody wants to know of, and that is not made */
+  private happen(t: number): boolean {
     const h = 3 * t;
-    const walls = [h, h + 1, h + 2].filter((e) => this.twins[e]! < 0);
-    if (walls.length === 3) this.vanish(t);
-    else if (walls.length === 0) this.flip(this.longest(h));
-    else {
-      const soonest = walls.reduce((best, e) => (this.isSooner(e, best) ? e : best));
-      if (walls.length === 2 || this.edgeLeft(soonest) <= this.heightLeft(soonest)) this.collapse(soonest);
-      else this.hit(soonest);
+    let [walls, soonest] = [0, -1];
+    for (let e = h; e < h + 3; e++) {
+      if (this.twins[e]! >= 0) continue;
+      if (walls++ === 0 || this.isSooner(e, soonest)) soonest = e;
     }
+    if (walls === 0) {
+      this.flip(this.longest(h));
+      return true;
+    }
+    const isHit = walls === 1 && this.edgeLeft(soonest) > this.heightLeft(soonest);
+    const spoke = isHit ? this.spokeInTheWay(soonest) : -1;
+    if (spoke >= 0) this.flip(spoke);
+    else if (!this.events) return false;
+    else if (isHit) this.split(soonest);
+    else if (walls === 3) this.vanish(t);
+    else this.collapse(soonest);
+    return true;
   }
 
   private isSooner(e: number, f: number): boolean {
@@ -284,7 +287,7 @@ export class Wavefront {
     const at = this.meet([this.leaving[a]!, this.leaving[b]!, this.leaving[c]!], this.xOf(a), this.yOf(a));
     this.remove(t);
     for (const corner of [a, b, c]) this.end(corner);
-    this.events.vanish(a, b, c, at);
+    this.events?.vanish(a, b, c, at);
   }
 
   /** Wavefront edge h has no length left. */
@@ -295,27 +298,28 @@ export class Wavefront {
     const [a, b] = [this.twins[after(h)]!, this.twins[before(h)]!];
     for (let e = after(h); e >= 0; e = this.right(e)) this.corners[e] = u;
     this.remove(Math.floor(h / 3));
-    this.glue(a, b);
+    if (a >= 0) link(this.twins, a, b);
+    else link(this.twins, b, a);
     this.leaving[u] = this.leaving[w]!;
     this.join(u, this.next[w]!);
     this.end(w);
     this.begin(u, at.x, at.y);
-    this.events.collapse(u, w, at);
+    this.events?.collapse(u, w, at);
     // One of the two may be the wavefront itself.
     this.reschedule(b >= 0 ? b : after(a));
   }
 
-  /** The corner across from wavefront edge h has reached its line. */
-  private hit(h: number): void {
+  /** The spoke to flip where the corner across from wavefront edge h reached its line beyond an end; −1 where on the edge. */
+  private spokeInTheWay(h: number): number {
     const [u, w, c] = [this.corners[h]!, this.corners[after(h)]!, this.corners[before(h)]!];
     const edge = this.leaving[u]!;
     const [dx, dy] = [this.lines.ny[edge]!, -this.lines.nx[edge]!];
     const place = this.xOf(c) * dx + this.yOf(c) * dy;
-    if (place < this.xOf(u) * dx + this.yOf(u) * dy) this.flip(after(h));
-    else if (place > this.xOf(w) * dx + this.yOf(w) * dy) this.flip(before(h));
-    else this.split(h);
+    if (place < this.xOf(u) * dx + this.yOf(u) * dy) return after(h);
+    return place > this.xOf(w) * dx + this.yOf(w) * dy ? before(h) : -1;
   }
 
+  /** The corner across from wavefront edge h runs into it. */
   private split(h: number): void {
     const [u, w, c] = [this.corners[h]!, this.corners[after(h)]!, this.corners[before(h)]!];
     const at = this.meet([this.arriving[c]!, this.leaving[c]!, this.leaving[u]!], this.xOf(c), this.yOf(c));
@@ -333,7 +337,7 @@ export class Wavefront {
     this.join(u, c);
     this.begin(c, at.x, at.y);
     this.begin(fresh, at.x, at.y);
-    this.events.split(c, fresh, at);
+    this.events?.split(c, fresh, at);
     this.reschedule(a);
     this.reschedule(after(b));
   }
@@ -357,24 +361,9 @@ export class Wavefront {
     for (let e = this.left(h); e >= 0; e = this.left(e)) this.schedule(Math.floor(e / 3));
   }
 
-  private glue(a: number, b: number): void {
-    if (a >= 0) this.twins[a] = b;
-    if (b >= 0) this.twins[b] = a;
-  }
-
   private flip(e: number): void {
-    const { corners, twins } = this;
-    const f = twins[e]!;
-    const [el, fl] = [before(e), before(f)];
-    const [p, q] = [corners[el]!, corners[fl]!];
-    corners[e] = q;
-    corners[f] = p;
-    const [outer, inner] = [twins[fl]!, twins[el]!];
-    twins[e] = outer;
-    twins[f] = inner;
-    this.glue(e, outer);
-    this.glue(f, inner);
-    this.glue(el, fl);
+    const f = this.twins[e]!;
+    flipEdge(this.corners, this.twins, e);
     this.schedule(Math.floor(e / 3));
     this.schedule(Math.floor(f / 3));
   }

@@ -29,7 +29,7 @@ export function evenFaces(outline: FlatOutline, cell: number): FlatMesh {
   return {
     added: refined.points.slice(2 * known),
     starts: triangleStarts(refined.corners.length),
-    corners: refined.corners.map(numbered),
+    corners: Uint32Array.from(refined.corners, numbered),
     splits: new Map([...refined.splits].map(([edge, list]) => [edge, list.map(numbered)])),
   };
 }

@@ -12,7 +12,9 @@ export interface FrontFaces {
   readonly cell: number;
 }
 
-export function meshFront(outline: FlatOutline, { kind, cell }: FrontFaces): FlatMesh {
-  if (outline.edges.length === 0) return { added: [], starts: [0], corners: [], splits: new Map() };
-  return kind === 'even' ? evenFaces(outline, cell) : fewestFaces(outline);
+/** @param triangles the front in as few triangles as can be, where they are known */
+export function meshFront(outline: FlatOutline, { kind, cell }: FrontFaces, triangles?: Uint32Array): FlatMesh {
+  if (outline.edges.length === 0)
+    return { added: [], starts: new Uint32Array(1), corners: new Uint32Array(0), splits: new Map() };
+  return kind === 'even' ? evenFaces(outline, cell) : fewestFaces(outline, triangles);
 }

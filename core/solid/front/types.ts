@@ -9,10 +9,10 @@ export interface FlatOutline {
 
 export interface FlatMesh {
   /** New points, flat x, y; numbered on from those of the outline. */
-  readonly added: ArrayLike<number>;
+  readonly added: readonly number[] | Float64Array;
   /** Convex faces, counter-clockwise: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
-  readonly starts: ArrayLike<number>;
-  readonly corners: ArrayLike<number>;
+  readonly starts: Uint32Array;
+  readonly corners: Uint32Array;
   /** New points on the outline: those on edge i, from its first point to its second. Its other side has to have them too. */
   readonly splits: ReadonlyMap<number, readonly number[]>;
 }
