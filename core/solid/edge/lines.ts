@@ -56,3 +56,40 @@ export function cornerSpeed({ nx, ny }: Lines, a: number, b: number): readonly [
   const cross = ax * by - ay * bx;
   return [(by - ay) / cross, (ax - bx) / cross];
 }
+
+/** Share of its weight with which a place is held where it was, in directions of which the edges say nothing. */
+const HOLD = 1e-6;
+
+/**
+ * The place and time at which edges that move inward meet most nearly: least squares, from a place near by.
+ * @param edges any number of them
+ */
+export function nearestMeeting(
+  { nx, ny, offset }: Lines,
+  edges: readonly number[],
+  [x, y, time]: readonly [x: number, y: number, time: number],
+): readonly [x: number, y: number, time: number] {
+  // Normal equations of nx·dx + ny·dy − dt = off, for a small move (dx, dy, dt).
+  let [xx, xy, yy, xt, yt, rx, ry, rt] = [0, 0, 0, 0, 0, 0, 0, 0];
+  for (const e of edges) {
+    const [a, b] = [nx[e]!, ny[e]!];
+    const off = offset[e]! + time - a * x - b * y;
+    xx += a * a;
+    xy += a * b;
+    yy += b * b;
+    xt -= a;
+    yt -= b;
+    rx += a * off;
+    ry += b * off;
+    rt -= off;
+  }
+  const n = edges.length;
+  const hold = HOLD * n;
+  const [p, q, r] = [xx + hold, yy + hold, n + hold];
+  const det = p * (q * r - yt * yt) - xy * (xy * r - yt * xt) + xt * (xy * yt - q * xt);
+  if (!(det > 0)) return [x, y, time];
+  const dx = (rx * (q * r - yt * yt) - xy * (ry * r - yt * rt) + xt * (ry * yt - q * rt)) / det;
+  const dy = (p * (ry * r - rt * yt) - rx * (xy * r - yt * xt) + xt * (xy * rt - ry * xt)) / det;
+  const dt = (p * (q * rt - yt * ry) - xy * (xy * rt - ry * xt) + rx * (xy * yt - q * xt)) / det;
+  return [x + dx, y + dy, time + dt];
+}

@@ -7,10 +7,10 @@ import type { Region } from '../../outline/types.ts';
 import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { type Lines, linesOf, meeting } from './lines.ts';
+import { type Lines, linesOf, meeting, nearestMeeting } from './lines.ts';
 import { sweptRoof } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
-import { type Face, joinNodes, partHairs, RIM } from './weld.ts';
+import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
 
 export interface Roof extends StripDrawing {
   /** The outline edge that each face belongs to, by the rim point it leaves. */
@@ -286,18 +286,29 @@ class Book implements WavefrontEvents {
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
       const { place, moved } = joinNodes(drawing, faces, shift);
-      for (const [node, [x, y, time]] of moved) {
-        this.x[node] = x;
-        this.y[node] = y;
-        this.times[node] = time;
-      }
-      const parted = partHairs(drawing, placed(faces, place));
+      const joined = placed(faces, place);
+      this.move(moved, joined);
+      const parted = partHairs(drawing, joined);
       if (!parted) return null;
       const isDone = parted.length === faces.length && moved.size === 0;
       faces = parted;
       if (isDone) break;
     }
     return this.compact(faces);
+  }
+
+  /** Puts nodes that stand for several where the edges of all their faces would meet, as nearly as can be. */
+  private move(moved: Joined['moved'], faces: readonly Face<Label>[]): void {
+    const edges = new Map([...moved.keys()].map((node) => [node, new Set<number>()]));
+    for (const { corners, label } of edges.size > 0 ? faces : []) {
+      if (label.edge >= 0) for (const corner of corners) edges.get(corner)?.add(label.edge);
+    }
+    for (const [node, near] of moved) {
+      const [x, y, time] = nearestMeeting(this.lines, [...edges.get(node)!], near);
+      this.x[node] = x;
+      this.y[node] = y;
+      this.times[node] = time;
+    }
   }
 
   /** All faces as they were drawn, and the triangles inside the last level. */
