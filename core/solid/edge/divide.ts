@@ -18,7 +18,9 @@ const NARROW = 2e-3;
  * @param face numbers of nodes, counter-clockwise
  * @returns triangles, convex quads and fans; null when the face runs across itself or has no inside
  */
-export function divideFace(nodes: ArrayLike<number>, face: readonly number[]): number[][] | null {
+export function divideFace(nodes: ArrayLike<number>, face: readonly number[]): readonly (readonly number[])[] | null {
+  // Nearly all faces are quads that can stay.
+  if (face.length === 4 && isConvex(nodes, face)) return [face];
   const points = Float64Array.from({ length: 2 * face.length }, (_, i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
   return divide(points)?.map((part) => part.map((i) => face[i]!)) ?? null;
 }
@@ -140,7 +142,7 @@ function skew(p: Float64Array, face: readonly number[]): number {
 }
 
 /** Whether all four corners turn left, and clearly so. */
-function isConvex(p: Float64Array, face: readonly number[]): boolean {
+function isConvex(p: ArrayLike<number>, face: readonly number[]): boolean {
   for (let k = 0; k < 4; k++) {
     const [a, b, c] = [face[k]!, face[(k + 1) % 4]!, face[(k + 2) % 4]!];
     const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];

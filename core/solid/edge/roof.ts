@@ -282,7 +282,7 @@ class Book implements WavefrontEvents {
   /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
   roof(front: Wavefront, shift: number): Roof | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
-    let faces = this.faces(front);
+    let faces: readonly Face<Label>[] = this.faces(front);
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
       const { place, moved } = joinNodes(drawing, faces, shift);
@@ -290,9 +290,8 @@ class Book implements WavefrontEvents {
       this.move(moved, joined);
       const parted = partHairs(drawing, joined);
       if (!parted) return null;
-      const isDone = parted.length === faces.length && moved.size === 0;
       faces = parted;
-      if (isDone) break;
+      if (parted === joined) break;
     }
     return this.compact(faces);
   }
@@ -339,10 +338,11 @@ class Book implements WavefrontEvents {
       const twice = (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
       if (!(twice > 2 * LEAST_AREA)) return false;
     }
-    return face.every((i) => {
+    for (const i of face) {
       const distance = nx[edge]! * p[2 * i]! + ny[edge]! * p[2 * i + 1]! - offset[edge]!;
-      return Math.abs(distance - this.times[i]!) <= EXACT;
-    });
+      if (!(Math.abs(distance - this.times[i]!) <= EXACT)) return false;
+    }
+    return true;
   }
 
   /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
@@ -410,6 +410,10 @@ class Book implements WavefrontEvents {
 function placed(faces: readonly Face<Label>[], place: Uint32Array): Face<Label>[] {
   const result: Face<Label>[] = [];
   for (const { corners, label } of faces) {
+    if (corners.every((corner) => place[corner] === corner)) {
+      result.push({ corners, label });
+      continue;
+    }
     const kept: number[] = [];
     for (const corner of corners) if (kept.at(-1) !== place[corner]) kept.push(place[corner]!);
     if (kept.length > 1 && kept[0] === kept.at(-1)) kept.pop();

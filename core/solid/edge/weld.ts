@@ -76,14 +76,18 @@ export interface Face<Label> {
 
 /**
  * Faces parted wherever a corner of one lies on another of its edges. Edges without a face on the other side stay whole.
- * @returns null when it leads in circles
+ * @returns the very same list where nothing is to be parted; null when it leads in circles
  */
-export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[]): Face<Label>[] | null {
-  const all: (Face<Label> | null)[] = faces.flatMap(loops);
+export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[]): readonly Face<Label>[] | null {
+  const all: (Face<Label> | null)[] = [];
+  for (const face of faces) {
+    if (repeats(face.corners)) all.push(...loops(face));
+    else all.push(face);
+  }
   const count = x.length;
   const suspects: number[] = [];
   for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners)) suspects.push(f);
-  if (suspects.length === 0) return all as Face<Label>[];
+  if (suspects.length === 0) return all.length === faces.length ? faces : (all as Face<Label>[]);
   const owner = new Map<number, number>();
   const own = (f: number) => {
     const { corners } = all[f]!;
@@ -137,6 +141,12 @@ function loops<Label>({ corners, label }: Face<Label>): Face<Label>[] {
   }
   if (open.length > 2) found.push({ corners: open, label });
   return found;
+}
+
+function repeats(corners: readonly number[]): boolean {
+  if (corners.length > 8) return new Set(corners).size < corners.length;
+  for (let i = 1; i < corners.length; i++) for (let j = 0; j < i; j++) if (corners[i] === corners[j]) return true;
+  return false;
 }
 
 interface Hair {
