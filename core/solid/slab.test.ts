@@ -116,11 +116,11 @@ describe('edges', () => {
     }
   });
 
-  it('fall back to rings, and say so, where a stroke is used up', () => {
+  it('end in ridges where a stroke is used up', () => {
     const dumbbell = regionsOf([rectangle(0, 0, 4, 4), rectangle(4, 1.5, 2, 1), rectangle(6, 0, 4, 4)], 'nonzero');
     const { spec } = fitSpec({ ...PLAIN, front: round(1) });
     const plan = planSlab(dumbbell, spec);
-    expect([plan.edgePath, plan.ringOutlines]).toEqual(['rings', 1]);
+    expect([plan.edgePath, plan.ringOutlines]).toEqual(['skeleton', 0]);
     expect(isSound(proofOf(raiseSlab(plan, spec)))).toBe(true);
   });
 

@@ -1,0 +1,243 @@
+// The roof against published properties of the straight skeleton (Aichholzer, Aurenhammer, Alberts & Gärtner 1995: n faces,
+// at most 2n − 2 nodes, of which n lie on the outline; every point of a face is nearest, among lines, to its edge's),
+// closed forms for hipped roofs, and offset areas from an independent clipping library (clipper2-ts).
+import { EndType, inflatePathsD, JoinType } from 'clipper2-ts';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { boundsOf, longestSide, regionsArea, ringsOf } from '../../outline/measure.ts';
+import { regionsOf } from '../../outline/regions.ts';
+import type { Region } from '../../outline/types.ts';
+import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../../testing/shapes.ts';
+import { type Roof, roofOver } from './roof.ts';
+
+const extentOf = (outline: Region) => longestSide(boundsOf([outline.outer])!);
+
+function roofOf(outline: Region, ...levels: number[]): Roof {
+  const roof = roofOver(outline, levels, extentOf(outline));
+  expect(roof).not.toBeNull();
+  return roof!;
+}
+
+const ALL = 1e6;
+
+function facesOf({ starts, corners }: Roof): number[][] {
+  return Array.from({ length: starts.length - 1 }, (_, f) => [...corners.subarray(starts[f], starts[f + 1])]);
+}
+
+function areaOf({ points: p }: Roof, face: readonly number[]): number {
+  return face.reduce((sum, a, i) => {
+    const b = face[(i + 1) % face.length]!;
+    return sum + (p[2 * a]! * p[2 * b + 1]! - p[2 * b]! * p[2 * a + 1]!) / 2;
+  }, 0);
+}
+
+/** Volume under the roof: in each fan triangle, area times mean height. */
+function volumeOf(roof: Roof): number {
+  let volume = 0;
+  for (const face of facesOf(roof)) {
+    for (let k = 2; k < face.length; k++) {
+      const triangle = [face[0]!, face[k - 1]!, face[k]!];
+      volume += (areaOf(roof, triangle) * triangle.reduce((sum, i) => sum + roof.times[i]!, 0)) / 3;
+    }
+  }
+  return volume;
+}
+
+/** Every inner edge has two faces that run along it in turn, and what remains is the rim and the front. */
+function expectDrawing(roof: Roof, outline: Region): void {
+  const edges = new Map<string, number>();
+  const count = (a: number, b: number, by: number) => edges.set(`${a}>${b}`, (edges.get(`${a}>${b}`) ?? 0) + by);
+  for (const face of facesOf(roof)) {
+    expect(areaOf(roof, face)).toBeGreaterThan(0);
+    for (const [i, a] of face.entries()) count(a, face[(i + 1) % face.length]!, 1);
+  }
+  for (let i = 0; i < roof.front.length; i += 2) count(roof.front[i]!, roof.front[i + 1]!, 1);
+  let first = 0;
+  for (const each of ringsOf([outline])) {
+    const n = each.length / 2;
+    for (let i = 0; i < n; i++) count(first + ((i + 1) % n), first + i, 1);
+    first += n;
+  }
+  for (const [edge, times] of edges) {
+    expect(times).toBe(1);
+    expect(edges.get(edge.split('>').reverse().join('>'))).toBe(1);
+  }
+}
+
+/** Every corner of a face lies exactly as far from the line of the face's edge as it says. */
+function expectExact(roof: Roof, outline: Region): void {
+  const next: number[] = [];
+  for (const each of ringsOf([outline])) {
+    const [first, n] = [next.length, each.length / 2];
+    for (let i = 0; i < n; i++) next.push(first + ((i + 1) % n));
+  }
+  const p = roof.points;
+  for (const [f, face] of facesOf(roof).entries()) {
+    const a = roof.edges[f]!;
+    const b = next[a]!;
+    const [dx, dy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
+    for (const i of face) {
+      const distance = (dx * (p[2 * i + 1]! - p[2 * a + 1]!) - dy * (p[2 * i]! - p[2 * a]!)) / Math.hypot(dx, dy);
+      expect(Math.abs(distance - roof.times[i]!)).toBeLessThanOrEqual(1e-6 * extentOf(outline));
+    }
+  }
+}
+
+function expectSound(roof: Roof, outline: Region): void {
+  expectDrawing(roof, outline);
+  expectExact(roof, outline);
+}
+
+/** Area of the outline moved inward, corners mitred, from the clipping library. */
+function offsetArea(outline: Region, distance: number): number {
+  const paths = ringsOf([outline]).map((each) =>
+    Array.from({ length: each.length / 2 }, (_, i) => ({ x: each[2 * i]!, y: each[2 * i + 1]! })),
+  );
+  const moved = inflatePathsD(paths, -distance, JoinType.Miter, EndType.Polygon, 1e4, 8);
+  return moved.reduce((sum, path) => {
+    return (
+      sum +
+      path.reduce((s, { x, y }, i) => {
+        const to = path[(i + 1) % path.length]!;
+        return s + (x * to.y - to.x * y) / 2;
+      }, 0)
+    );
+  }, 0);
+}
+
+describe('whole roofs', () => {
+  it('are hipped over a rectangle: a ridge of a − b, half of b high, b²(3a − b)/12 in volume', () => {
+    const [a, b] = [20, 6];
+    const outline = region(rectangle(1, 2, a, b));
+    const roof = roofOf(outline, ALL);
+    expectSound(roof, outline);
+    expect(roof.times).toHaveLength(4 + 2);
+    const ridge = [4, 5].map((i) => [roof.points[2 * i]!, roof.points[2 * i + 1]!, roof.times[i]!]);
+    ridge.sort((p, q) => p[0]! - q[0]!);
+    expect(ridge[0]![0]).toBeCloseTo(1 + b / 2, 6);
+    expect(ridge[1]![0]).toBeCloseTo(1 + a - b / 2, 6);
+    for (const [, y, height] of ridge)
+      expect([y, height]).toEqual([expect.closeTo(2 + b / 2, 6), expect.closeTo(b / 2, 6)]);
+    expect(volumeOf(roof)).toBeCloseTo((b * b * (3 * a - b)) / 12, 4);
+    expect(roof.front).toHaveLength(0);
+  });
+
+  it('are pyramids over regular polygons: one triangle an edge, as high as the apothem', () => {
+    for (const n of [3, 4, 7, 24, 100]) {
+      const outline = region(regularPolygon(n, 5, 0.3));
+      const roof = roofOf(outline, ALL);
+      expectSound(roof, outline);
+      expect(facesOf(roof).map((face) => face.length)).toEqual(Array.from({ length: n }, () => 3));
+      expect(roof.times[n]).toBeCloseTo(5 * Math.cos(Math.PI / n), 5);
+      expect(volumeOf(roof)).toBeCloseTo((regionsArea([outline]) * 5 * Math.cos(Math.PI / n)) / 3, 3);
+    }
+  });
+
+  it('rise between the two outlines of a frame to half its width', () => {
+    const outline = region(rectangle(0, 0, 10, 10), reversed(rectangle(3, 3, 4, 4)));
+    const roof = roofOf(outline, ALL);
+    expectSound(roof, outline);
+    expect(Math.max(...roof.times)).toBeCloseTo(1.5, 6);
+    expect(facesOf(roof)).toHaveLength(8);
+    // The section at height t has the area (10 − 2t)² − (4 + 2t)² = 84 − 56t.
+    expect(volumeOf(roof)).toBeCloseTo(84 * 1.5 - 28 * 1.5 ** 2, 4);
+  });
+
+  it('have one face an edge and at most n − 2 nodes inside', () => {
+    fc.assert(
+      fc.property(spikyRing, (outer) => {
+        const [outline] = regionsOf([outer], 'nonzero');
+        fc.pre(outline !== undefined && outline.holes.length === 0);
+        const n = outline!.outer.length / 2;
+        const roof = roofOf(outline!, ALL);
+        expectSound(roof, outline!);
+        expect(new Set(roof.edges).size).toBe(n);
+        expect(roof.times.length - n).toBeLessThanOrEqual(n - 2);
+        const area = facesOf(roof).reduce((sum, face) => sum + areaOf(roof, face), 0);
+        expect(area / regionsArea([outline!])).toBeCloseTo(1, 9);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe('roofs cut at levels', () => {
+  it('leave inside a level what the clipping library leaves', () => {
+    for (const outline of [
+      region(star(7, 10, 6)),
+      region(rectangle(0, 0, 12, 9), reversed(regularPolygon(6, 2, 0.2, 5, 4))),
+      region(ring(0, 0, 10, 0, 10, 4, 4, 4, 4, 10, 0, 10)),
+    ]) {
+      for (const distance of [0.1, 0.7, 1.3, 1.9]) {
+        const roof = roofOf(outline, distance / 2, distance);
+        expectSound(roof, outline);
+        const strips = facesOf(roof).reduce((sum, face) => sum + areaOf(roof, face), 0);
+        expect(regionsArea([outline]) - strips).toBeCloseTo(offsetArea(outline, distance), 4);
+      }
+    }
+  });
+
+  it('have the volume of their sections', () => {
+    // Cavalieri: the volume under the roof is the integral of the areas of its sections, here by Simpson's rule.
+    const outline = region(ring(0, 0, 10, 0, 10, 4, 4, 4, 4, 10, 0, 10));
+    const roof = roofOf(outline, ALL);
+    expectSound(roof, outline);
+    const top = Math.max(...roof.times);
+    const steps = 400;
+    let integral = 0;
+    for (let k = 0; k <= steps; k++) {
+      const weight = k === 0 || k === steps ? 1 : k % 2 === 1 ? 4 : 2;
+      integral += weight * (k === 0 ? regionsArea([outline]) : offsetArea(outline, (top * k) / steps));
+    }
+    expect((integral * top) / (3 * steps) / volumeOf(roof)).toBeCloseTo(1, 3);
+  });
+
+  it('end in a ridge where a level is as high as the stroke is wide', () => {
+    const outline = region(rectangle(0, 0, 20, 6));
+    const roof = roofOf(outline, 1, 3, 4);
+    expectSound(roof, outline);
+    expect(roof.front).toHaveLength(0);
+    expect(roof.times).toHaveLength(4 + 4 + 2);
+  });
+
+  it('divide a front that falls apart', () => {
+    const [dumbbell] = regionsOf([rectangle(0, 0, 4, 4), rectangle(4, 1.5, 2, 1), rectangle(6, 0, 4, 4)], 'nonzero');
+    const roof = roofOf(dumbbell!, 1);
+    expectSound(roof, dumbbell!);
+    // Two squares; the sides that the bar left stay in two, with a corner where its ridge arrives.
+    expect(roof.front).toHaveLength(2 * (5 + 5));
+  });
+});
+
+describe('roofs over anything', () => {
+  const reaches = fc.constantFrom([0.02], [0.3, 0.5], [0.5, 1, 1.5], [1, 2], [ALL]);
+
+  it('with corners on a lattice, where everything happens at once', () => {
+    fc.assert(
+      fc.property(gridRings, reaches, (rings, levels) => {
+        for (const outline of regionsOf(rings, 'evenodd')) expectSound(roofOf(outline, ...levels), outline);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('with edges that are nearly parallel, and spikes of a millionth', () => {
+    const hair = fc.double({ min: -1e-6, max: 1e-6, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 1, max: 9 }), hair), { minLength: 2, maxLength: 12 }),
+        reaches,
+        (teeth, levels) => {
+          const values = [0, 0];
+          for (const [i, [height, off]] of teeth.entries())
+            values.push(i + 1, off, i + 1.5, -height + off, i + 1.5 + Math.abs(off), off);
+          values.push(teeth.length + 2, 0, teeth.length + 2, 4, 0, 4);
+          for (const outline of regionsOf([Float64Array.from(values)], 'nonzero')) {
+            expectSound(roofOf(outline, ...levels), outline);
+          }
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+});
