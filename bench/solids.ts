@@ -61,7 +61,14 @@ interface Prepared {
 
 function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
   let ids = 0;
-  const edge = { profile: 'round', on: reach > 0 ? 'both' : 'none', reach, rise: reach, steps: STEPS } as const;
+  const edge = {
+    profile: 'round',
+    on: reach > 0 ? 'both' : 'none',
+    reach,
+    rise: reach,
+    steps: STEPS,
+    beyond: 'ridge',
+  } as const;
   const arranged = arrange(drawing, 'source', {
     unit: 'mm',
     tolerance: TOLERANCE,

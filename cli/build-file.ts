@@ -150,15 +150,9 @@ const safeReachOf = (evaluator: Evaluator, project: Project, layers: readonly La
 
 function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
   let ids = 0;
-  const { depth, edge, faces, cell, tolerance, size } = settings;
   const arranged = arrange(drawing, 'source', {
+    ...settings,
     unit: 'mm',
-    tolerance,
-    size,
-    depth,
-    edge,
-    faces,
-    cell,
     newId: (kind) => `${kind}-${ids++}`,
   });
   const name = basename(input, extname(input));
@@ -175,7 +169,7 @@ function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project:
     message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,
   }));
   return {
-    project: { ...emptyProject(name), tolerance, sources: [source], layers: [...arranged.layers] },
+    project: { ...emptyProject(name), tolerance: settings.tolerance, sources: [source], layers: [...arranged.layers] },
     warnings: [...drawing.warnings, ...leftOut, ...arranged.warnings],
   };
 }

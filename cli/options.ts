@@ -5,12 +5,18 @@ import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
 import {
   ALIGNMENTS,
+  BEYOND,
+  type Edge,
+  type EdgeShape,
   EXPORT_FORMATS,
   type ExportFormat,
+  FACE_MESHES,
   INKS,
   LAYERINGS,
+  type Layer,
   LETTERING_DEFAULTS,
   type Lettering,
+  LIMITS,
   OUTLINE_FORMATS,
   type OutlineFormat,
   PROFILES,
@@ -28,13 +34,15 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --out PATH            file or folder to write
   --format F            glb, obj or stl; svg or dxf for the outlines alone (otherwise from PATH's ending, else glb)
   --depth 4             total thickness, edges included
-  --edge E              none, chamfer or round (default: round when --reach is given, else none)
+  --edge E              none, chamfer, round, cove, ogee, step or bead (default: round when --reach is given, else none)
   --reach 0.5           how far in the edge reaches
   --rise 0.5            how far down it comes (default: reach)
   --steps 3             strips across the edge
   --edge-on both        both, front or back
-  --faces fewest        fewest or even
-  --cell 1              target edge length of even faces
+  --beyond ridge        where it reaches further than a stroke is wide: end in a ridge, or hold before that
+  --faces fewest        fewest, even or grid
+  --cell 1              target edge length of even faces, side of the squares of a grid
+  --wall-rows 1         strips the wall is divided into
   --tolerance 0.01      largest distance between a curve and its chords
   --size N              fit the longest side to N
   --recipe FILE.json    the same settings from a file; options here win
@@ -69,15 +77,12 @@ says otherwise.
 
 export interface BuildSettings {
   readonly depth: number;
-  readonly edge: {
-    readonly profile: (typeof PROFILES)[number];
-    readonly on: 'none' | 'front' | 'back' | 'both';
-    readonly reach: number;
-    readonly rise: number;
-    readonly steps: number;
-  };
-  readonly faces: 'fewest' | 'even';
+  readonly edge: Edge;
+  /** The back's edge where it is not like the front's; only a recipe can ask for one. */
+  readonly backEdge: EdgeShape | null;
+  readonly faces: Layer['faces'];
   readonly cell: number;
+  readonly wallRows: number;
   readonly tolerance: number;
   readonly size: number | undefined;
 }
@@ -110,8 +115,10 @@ const BUILD_OPTIONS = {
   rise: { type: 'string' },
   steps: { type: 'string' },
   'edge-on': { type: 'string' },
+  beyond: { type: 'string' },
   faces: { type: 'string' },
   cell: { type: 'string' },
+  'wall-rows': { type: 'string' },
   tolerance: { type: 'string' },
   size: { type: 'string' },
   recipe: { type: 'string' },
@@ -144,24 +151,29 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   if (values.help) return null;
   const out = checkedOut('build', positionals, values.out);
   const recipe = values.recipe === undefined ? {} : readRecipe(values.recipe);
-  const number = (name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'tolerance' | 'size' | 'jobs') =>
+  const number = (name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'tolerance' | 'size' | 'jobs') =>
     numberFrom(name, values[name]);
   const reach = number('reach') ?? recipe.edge?.reach;
   const profile =
     choice('edge', values.edge, ['none', ...PROFILES]) ??
     (recipe.edge?.profile || (reach === undefined ? 'none' : 'round'));
   const on = choice('edge-on', values['edge-on'], ['both', 'front', 'back']) ?? recipe.edge?.on ?? 'both';
+  const edge: Edge = {
+    profile: profile === 'none' ? 'chamfer' : profile,
+    on: profile === 'none' ? 'none' : on,
+    reach: notNegative('reach', reach ?? 0.5),
+    rise: notNegative('rise', number('rise') ?? recipe.edge?.rise ?? reach ?? 0.5),
+    steps: whole('steps', number('steps') ?? recipe.edge?.steps ?? 3, 1, LIMITS.steps),
+    beyond: choice('beyond', values.beyond, BEYOND) ?? recipe.edge?.beyond ?? 'ridge',
+  };
+  const { on: _, ...shape } = edge;
   const settings: BuildSettings = {
     depth: positive('depth', number('depth') ?? recipe.depth ?? 4),
-    edge: {
-      profile: profile === 'none' ? 'chamfer' : profile,
-      on: profile === 'none' ? 'none' : on,
-      reach: notNegative('reach', reach ?? 0.5),
-      rise: notNegative('rise', number('rise') ?? recipe.edge?.rise ?? reach ?? 0.5),
-      steps: whole('steps', number('steps') ?? recipe.edge?.steps ?? 3, 1, 32),
-    },
-    faces: choice('faces', values.faces, ['fewest', 'even']) ?? recipe.faces ?? 'fewest',
+    edge,
+    backEdge: recipe.backEdge ? { ...shape, ...recipe.backEdge } : null,
+    faces: choice('faces', values.faces, FACE_MESHES) ?? recipe.faces ?? 'fewest',
     cell: positive('cell', number('cell') ?? recipe.cell ?? 1),
+    wallRows: whole('wall-rows', number('wall-rows') ?? recipe.wallRows ?? 1, 1, LIMITS.wallRows),
     tolerance: positive('tolerance', number('tolerance') ?? recipe.tolerance ?? 0.01),
     size: optionalPositive('size', number('size') ?? recipe.size),
   };

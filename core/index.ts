@@ -24,6 +24,7 @@ export {
   assetsOf,
   type Edge,
   EdgeSchema,
+  type EdgeShape,
   emptyProject,
   type Layer,
   type LetteringSource,
@@ -153,8 +154,10 @@ export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from
 export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
 export { type Plan, planOf } from './plan/shapes.ts';
 export * from './protocol/http.ts';
+export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';
+export { BEYOND, type SlabEdge } from './solid/slab.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';

@@ -11,7 +11,7 @@ import { narrowest } from '../outline/width.ts';
 import { MM_PER_UNIT, type Unit } from '../units.ts';
 import { colourName, uniqueName } from './names.ts';
 import { isHeavy, shapeBounds, shapeRegions } from './outlines.ts';
-import type { Edge, Layer, Source } from './schema.ts';
+import type { Edge, EdgeShape, Layer, Source } from './schema.ts';
 
 export interface ArrangeOptions {
   readonly unit: Unit;
@@ -24,8 +24,10 @@ export interface ArrangeOptions {
   readonly placement?: Pick<Source, 'scale' | 'origin'>;
   readonly depth?: number;
   readonly edge?: Edge;
+  readonly backEdge?: EdgeShape | null;
   readonly faces?: Layer['faces'];
   readonly cell?: number;
+  readonly wallRows?: number;
   /** Makes ids for the source and its layers; called with 'source' or 'layer'. */
   readonly newId: (kind: 'source' | 'layer') => string;
   /** Names that layers may not take. */
@@ -106,8 +108,10 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
       base: isGround ? 0 : restingHeight(regions, placed),
       depth,
       edge: options.edge ?? (lines > 0 ? NO_EDGE : startEdge(regions, depth)),
+      backEdge: options.backEdge ?? null,
       faces: options.faces ?? 'fewest',
       cell: options.cell ?? roundFigure(size / 40),
+      wallRows: options.wallRows ?? 1,
       material: { colour: shapes[0]!.colour, opacity: round3(shapes[0]!.opacity), roughness: 0.6, metalness: 0 },
     };
     placed.push({ layer, regions });
@@ -224,12 +228,12 @@ function restingHeight(regions: readonly Region[], below: readonly { layer: Laye
     .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
 }
 
-const NO_EDGE: Edge = { profile: 'round', on: 'none', reach: 0, rise: 0, steps: 3 };
+const NO_EDGE: Edge = { profile: 'round', on: 'none', reach: 0, rise: 0, steps: 3, beyond: 'ridge' };
 
 function startEdge(regions: readonly Region[], depth: number): Edge {
   const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
   const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
-  return { profile: 'round', on: 'front', reach, rise: reach, steps: 3 };
+  return { profile: 'round', on: 'front', reach, rise: reach, steps: 3, beyond: 'ridge' };
 }
 
 /** Rounded down to two figures, so that start values read well. */

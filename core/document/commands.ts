@@ -159,6 +159,11 @@ function inUnit(project: Project, unit: Project['unit']): Project {
       depth: scaled(layer.depth),
       cell: scaled(layer.cell),
       edge: { ...layer.edge, reach: scaled(layer.edge.reach), rise: scaled(layer.edge.rise) },
+      backEdge: layer.backEdge && {
+        ...layer.backEdge,
+        reach: scaled(layer.backEdge.reach),
+        rise: scaled(layer.backEdge.rise),
+      },
     })),
   };
 }

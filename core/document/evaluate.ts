@@ -300,14 +300,15 @@ export function drawingKey(source: Source): string {
   return editKeys(source).at(-1)!;
 }
 
-export function specOf({ depth, edge, faces, cell }: Layer): SlabSpec {
-  const own = { profile: edge.profile, reach: edge.reach, rise: edge.rise, steps: edge.steps };
+export function specOf({ depth, edge, backEdge, faces, cell, wallRows }: Layer): SlabSpec {
+  const { on, ...shape } = edge;
   return {
     depth,
-    front: edge.on === 'front' || edge.on === 'both' ? own : null,
-    back: edge.on === 'back' || edge.on === 'both' ? own : null,
+    front: on === 'front' || on === 'both' ? shape : null,
+    back: on === 'back' || on === 'both' ? (backEdge ?? shape) : null,
     faces,
     cell,
+    wallRows,
   };
 }
 

@@ -30,6 +30,18 @@ const STEPS: Readonly<Record<number, (document: Record<string, unknown>) => Reco
     ...document,
     sources: Array.isArray(sources) ? sources.map((source) => ({ edits: [], ...source })) : sources,
   }),
+  // Edges got a way to end where they reach too far, backs an edge of their own, and walls rows.
+  2: ({ layers, ...document }) => ({
+    ...document,
+    layers: Array.isArray(layers)
+      ? layers.map(({ edge, ...layer }) => ({
+          ...layer,
+          edge: { beyond: 'ridge', ...edge },
+          backEdge: null,
+          wallRows: 1,
+        }))
+      : layers,
+  }),
 };
 
 function brought(value: unknown, version: unknown): unknown {

@@ -4,29 +4,45 @@ import { ColourSchema, EditSchema } from '../edits/schema.ts';
 import { LetteringSchema } from '../lettering/settings.ts';
 import { StepSchema } from '../picture/prepare.ts';
 import { PICTURE_LIMITS } from '../picture/types.ts';
+import { FACE_MESHES } from '../solid/front/front.ts';
 import { PROFILES } from '../solid/profile.ts';
+import { BEYOND } from '../solid/slab.ts';
 import { TraceSchema } from '../trace/settings.ts';
 import { UNITS } from '../units.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
-export const DOCUMENT_VERSION = 2;
+export const DOCUMENT_VERSION = 3;
 
 /** Lengths are in project units and stay within what the grid and float32 files can hold. */
 const length = z.number().min(0).max(1e6);
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);
 
-export const LIMITS = { layers: 400, sources: 40, steps: 32, prepareSteps: 40, pieces: 20_000, edits: 2000 } as const;
+export const LIMITS = {
+  layers: 400,
+  sources: 40,
+  steps: 32,
+  wallRows: 64,
+  prepareSteps: 40,
+  pieces: 20_000,
+  edits: 2000,
+} as const;
 
-export const EdgeSchema = z.object({
+/** What an edge looks like. */
+export const EdgeShapeSchema = z.object({
   profile: z.enum(PROFILES),
-  /** Which rims have it. */
-  on: z.enum(['none', 'front', 'back', 'both']),
   /** How far in. */
   reach: length,
   /** How far down. */
   rise: length,
   steps: z.int().min(1).max(LIMITS.steps),
+  /** What becomes of it where it reaches further than a stroke is wide. */
+  beyond: z.enum(BEYOND),
+});
+
+export const EdgeSchema = EdgeShapeSchema.extend({
+  /** Which rims have it. */
+  on: z.enum(['none', 'front', 'back', 'both']),
 });
 
 export const MaterialSchema = z.object({
@@ -51,9 +67,14 @@ export const LayerSchema = z.object({
   base: z.number().min(-1e6).max(1e6),
   depth: z.number().min(1e-6).max(1e6),
   edge: EdgeSchema,
-  faces: z.enum(['fewest', 'even']),
-  /** Target edge length of even faces. */
+  /** The back's edge where it is not like the front's. */
+  backEdge: z.nullable(EdgeShapeSchema),
+  /** How front and back are divided. */
+  faces: z.enum(FACE_MESHES),
+  /** Target edge length of even faces, side of the squares of a grid. */
   cell: z.number().min(1e-6).max(1e6),
+  /** Strips the wall is divided into. */
+  wallRows: z.int().min(1).max(LIMITS.wallRows),
   material: MaterialSchema,
 });
 
@@ -128,8 +149,10 @@ export const ProjectSchema = z.object({
 export const RecipeSchema = z.strictObject({
   depth: LayerSchema.shape.depth.optional(),
   edge: EdgeSchema.partial().optional(),
+  backEdge: EdgeShapeSchema.partial().optional(),
   faces: LayerSchema.shape.faces.optional(),
   cell: LayerSchema.shape.cell.optional(),
+  wallRows: LayerSchema.shape.wallRows.optional(),
   tolerance: ProjectSchema.shape.tolerance.optional(),
   /** Longest side of the result. */
   size: z.number().positive().max(1e6).optional(),
@@ -137,6 +160,7 @@ export const RecipeSchema = z.strictObject({
 
 export type Recipe = z.infer<typeof RecipeSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
+export type EdgeShape = z.infer<typeof EdgeShapeSchema>;
 export type Layer = z.infer<typeof LayerSchema>;
 export type Source = z.infer<typeof SourceSchema>;
 export type LetteringSource = z.infer<typeof LetteringSourceSchema>;

@@ -18,10 +18,11 @@ import { decodeXml } from './text.ts';
 function slab(outline: Region, base = 0) {
   const { spec } = fitSpec({
     depth: 3,
-    front: { profile: 'round', reach: 0.6, rise: 0.6, steps: 3 },
+    front: { profile: 'round', reach: 0.6, rise: 0.6, steps: 3, beyond: 'ridge' },
     back: null,
     faces: 'fewest',
     cell: 1,
+    wallRows: 1,
   });
   return raiseSlab(planSlab([outline], spec), spec, base);
 }

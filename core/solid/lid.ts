@@ -2,13 +2,14 @@
 // The *skeleton*: every outline edge sweeps inward and owns what it sweeps, cut at the profile's rows (edge/roof.ts).
 // *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
 // lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
-import { ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import { divideFace } from './edge/divide.ts';
 import type { StripDrawing } from './edge/drawing.ts';
+import { heldDrawing } from './edge/hold.ts';
 import { ringDrawing } from './edge/rings.ts';
 import { roofOver } from './edge/roof.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
+import { outlineOf } from './rim.ts';
 
 /** Which of the two ways built the edge; `none` where there is no edge. */
 export type EdgePath = 'skeleton' | 'rings' | 'none';
@@ -31,25 +32,25 @@ export interface LidOptions {
   /** Distance of each row from the outline, from 0 on, never falling; only [0] for no edge. */
   readonly insets: readonly number[];
   readonly faces: FrontFaces;
+  /** Whether the edge keeps within the local half-width, so that the front never disappears. */
+  readonly isHeld: boolean;
   /** Longest side of all that is built together. */
   readonly extent: number;
 }
 
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
-export function buildLid(rim: Region, { insets, faces, extent }: LidOptions): Lid {
+export function buildLid(rim: Region, { insets, faces, isHeld, extent }: LidOptions): Lid {
   const levels = [...new Set(insets)];
   if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
-  const roof = roofOver(rim, levels.slice(1), extent);
-  const drawing = roof ?? ringDrawing(rim, levels.slice(1));
-  return new LidBuilder(drawing, insets, rim).lid(faces, roof ? 'skeleton' : 'rings');
+  const reaches = levels.slice(1);
+  const drawing = (isHeld && heldDrawing(rim, reaches, extent)) || roofOver(rim, reaches, extent);
+  const builder = new LidBuilder(drawing ?? ringDrawing(rim, reaches), insets, rim);
+  return builder.lid(faces, drawing ? 'skeleton' : 'rings');
 }
 
 /** No strips at all. */
 function rimOnly(rim: Region): StripDrawing {
-  const rings = ringsOf([rim]);
-  const points = Float64Array.from(rings.flatMap((ring) => [...ring]));
-  const edges: number[] = [];
-  eachRimEdge(rings, (a, b) => edges.push(a, b));
+  const { points, edges } = outlineOf(rim);
   return {
     points,
     times: new Float64Array(points.length / 2),
@@ -57,18 +58,8 @@ function rimOnly(rim: Region): StripDrawing {
     starts: new Uint32Array(1),
     corners: new Uint32Array(0),
     strips: new Uint16Array(0),
-    front: Uint32Array.from(edges),
+    front: edges,
   };
-}
-
-/** Edges of rings whose points are numbered through. */
-export function eachRimEdge(rings: readonly Float64Array[], visit: (from: number, to: number) => void): void {
-  let first = 0;
-  for (const ring of rings) {
-    const n = ring.length / 2;
-    for (let i = 0; i < n; i++) visit(first + i, first + ((i + 1) % n));
-    first += n;
-  }
 }
 
 /** Gives points their rows, raises what is upright, and closes the front. */
@@ -207,10 +198,9 @@ class LidBuilder {
   /** Edges along a level, what lies above it on their left. */
   private eachLevelEdge(level: number, visit: (from: number, to: number) => void): void {
     const { starts, corners, strips, front, levels } = this.drawing;
-    if (level === 0) {
-      eachRimEdge(ringsOf([this.rim]), visit);
-    } else if (level === this.levels.length - 1) {
-      for (let i = 0; i < front.length; i += 2) visit(front[i]!, front[i + 1]!);
+    if (level === 0 || level === this.levels.length - 1) {
+      const edges = level === 0 ? outlineOf(this.rim).edges : front;
+      for (let i = 0; i < edges.length; i += 2) visit(edges[i]!, edges[i + 1]!);
     } else {
       const below = new Set<number>();
       const count = levels.length;

@@ -1,8 +1,9 @@
 // rim.ts — what walls hang on: outlines with as many points as the fronts ask for.
 import { ringsOf } from '../outline/measure.ts';
 import type { Region, Ring } from '../outline/types.ts';
+import { linkedRings } from './edge/lines.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
-import { eachRimEdge } from './lid.ts';
+import type { FlatOutline } from './front/types.ts';
 
 /** Splitting an outline brings about new splits, hardly ever more than once. */
 const MAX_ROUNDS = 6;
@@ -12,14 +13,11 @@ const MAX_ROUNDS = 6;
  * @param isFront whether one of them reaches to the outline itself, without an edge between
  */
 export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Region {
-  if (faces.kind !== 'even') return region;
-  let rim = subdivide(region, faces.cell);
+  if (faces.kind === 'fewest') return region;
+  let rim = subdivide(region, () => faces.cell);
   for (let round = 0; isFront && round < MAX_ROUNDS; round++) {
-    const rings = ringsOf([rim]);
-    const points = Float64Array.from(rings.flatMap((ring) => [...ring]));
-    const edges: number[] = [];
-    eachRimEdge(rings, (a, b) => edges.push(a, b));
-    const { added, splits } = meshFront({ points, edges: Uint32Array.from(edges) }, faces);
+    const outline = outlineOf(rim);
+    const { added, splits } = meshFront(outline, faces);
     if (splits.size === 0) break;
     let edge = 0;
     const split = (ring: Ring) => {
@@ -27,7 +25,7 @@ export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Reg
       for (let i = 0; i < ring.length; i += 2) {
         values.push(ring[i]!, ring[i + 1]!);
         for (const point of splits.get(edge++) ?? []) {
-          const at = 2 * point - points.length;
+          const at = 2 * point - outline.points.length;
           values.push(added[at]!, added[at + 1]!);
         }
       }
@@ -38,17 +36,26 @@ export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Reg
   return rim;
 }
 
-/** The region with every edge divided into equal parts no longer than `cell`. */
-function subdivide(region: Region, cell: number): Region {
-  return { outer: divideRing(region.outer, cell), holes: region.holes.map((hole) => divideRing(hole, cell)) };
+/** All edges of a region; edge i leaves point i. */
+export function outlineOf(region: Region): FlatOutline {
+  const { points, next } = linkedRings(ringsOf([region]));
+  return { points, edges: Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)) };
 }
 
-function divideRing(ring: Ring, cell: number): Ring {
+/**
+ * The region with every edge divided into equal parts.
+ * @param longest the most a part may measure; asked for every edge in turn
+ */
+export function subdivide(region: Region, longest: () => number): Region {
+  return { outer: divideRing(region.outer, longest), holes: region.holes.map((hole) => divideRing(hole, longest)) };
+}
+
+function divideRing(ring: Ring, longest: () => number): Ring {
   const points: number[] = [];
   for (let i = 0; i < ring.length; i += 2) {
     const j = (i + 2) % ring.length;
     const [dx, dy] = [ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!];
-    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / cell - 1e-9));
+    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / longest() - 1e-9));
     for (let k = 0; k < parts; k++) points.push(ring[i]! + (dx * k) / parts, ring[i + 1]! + (dy * k) / parts);
   }
   return Float64Array.from(points);

@@ -16,9 +16,21 @@ import { gridRings, rectangle, region, regularPolygon, reversed, spikyRing, star
 import { profileRows } from './profile.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
 
-const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1 };
-const chamfer = (reach: number, rise = reach): SlabEdge => ({ profile: 'chamfer', reach, rise, steps: 1 });
-const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({ profile: 'round', reach, rise, steps });
+const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
+const chamfer = (reach: number, rise = reach): SlabEdge => ({
+  profile: 'chamfer',
+  reach,
+  rise,
+  steps: 1,
+  beyond: 'ridge',
+});
+const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({
+  profile: 'round',
+  reach,
+  rise,
+  steps,
+  beyond: 'ridge',
+});
 
 function build(regions: readonly Region[], change: Partial<SlabSpec>): Mesh {
   const { spec } = fitSpec({ ...PLAIN, ...change });

@@ -3,22 +3,27 @@
 import { GeometryError, type Warning } from '../errors.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
-import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
+import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
+import { holdingRim } from './edge/hold.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
-import { buildLid, type EdgePath, eachRimEdge, type Lid } from './lid.ts';
-import { type Profile, type ProfileRows, profileRows } from './profile.ts';
-import { rimFor } from './rim.ts';
+import { buildLid, type EdgePath, type Lid } from './lid.ts';
+import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
+import { outlineOf, rimFor } from './rim.ts';
+
+/** What becomes of an edge that reaches further than a stroke is wide: it ends in a ridge, or is held before it does. */
+export const BEYOND = ['ridge', 'hold'] as const;
 
 /** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
 export interface SlabEdge {
-  readonly profile: Profile;
+  readonly profile: Profile | ProfileCurve;
   /** How far in. */
   readonly reach: number;
   /** How far down. */
   readonly rise: number;
   /** Strips of faces across it, ≥ 1. */
   readonly steps: number;
+  readonly beyond: (typeof BEYOND)[number];
 }
 
 export interface SlabSpec {
@@ -29,12 +34,14 @@ export interface SlabSpec {
   /** How front and back are divided, and the target length of edges where they are. */
   readonly faces: FaceMesh;
   readonly cell: number;
+  /** Strips of faces the wall is divided into, ≥ 1. */
+  readonly wallRows: number;
 }
 
 export interface SlabPlan {
   /** Flat x, y of every mesh point. */
   readonly points: Float64Array;
-  /** Row r of the front as r, row r of the back as −1 − r; ridges may end between rows. */
+  /** Row r of the front as r, row r of the back as −1 − r; ridges may end between rows, and from 0 to −1 is the wall. */
   readonly rows: Float64Array;
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
@@ -89,9 +96,9 @@ export function fitSpec(spec: SlabSpec, extent = 0): { spec: SlabSpec; warnings:
 const tidyNumber = (v: number) => String(Number(v.toPrecision(4)));
 
 /** What a plan depends on besides the outlines: equal keys, equal plans. */
-export function planKey({ front, back, faces, cell }: SlabSpec): string {
-  const part = (edge: SlabEdge | null) => (edge ? [edge.profile, edge.reach, edge.steps] : null);
-  return JSON.stringify([part(front), part(back), faces, faces === 'even' ? cell : null]);
+export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): string {
+  const part = (edge: SlabEdge | null) => (edge ? [edge.profile, edge.reach, edge.steps, edge.beyond] : null);
+  return JSON.stringify([part(front), part(back), faces, faces === 'fewest' ? null : cell, wallRows]);
 }
 
 /**
@@ -100,22 +107,41 @@ export function planKey({ front, back, faces, cell }: SlabSpec): string {
  * @param spec as `fitSpec` returns it
  */
 export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
-  const joined = new PlanJoiner();
+  const joined = new PlanJoiner(spec.wallRows);
   const faces: FrontFaces = { kind: spec.faces, cell: spec.cell };
-  const insets = (edge: SlabEdge | null) =>
-    edge ? profileRows(edge.profile, edge.steps).insets.map((share) => share * edge.reach) : [0];
-  const frontInsets = insets(spec.front);
-  const backInsets = insets(spec.back);
-  const sameLids = JSON.stringify(frontInsets) === JSON.stringify(backInsets);
   const box = boundsOf(regions.map(({ outer }) => outer));
   const extent = box ? longestSide(box) : 0;
+  const optionsOf = (edge: SlabEdge | null) => ({
+    insets: edge ? insetsOf(edge, extent) : [0],
+    isHeld: edge?.beyond === 'hold',
+    faces,
+    extent,
+  });
+  const [front, back] = [optionsOf(spec.front), optionsOf(spec.back)];
+  const areAlike = JSON.stringify(front) === JSON.stringify(back);
+  const held = Math.max(...[front, back].map(({ isHeld, insets }) => (isHeld ? insets.at(-1)! : 0)));
   for (const region of regions) {
-    const rim = rimFor(region, faces, !spec.front || !spec.back);
-    const front = buildLid(rim, { insets: frontInsets, faces, extent });
-    const back = sameLids ? front : buildLid(rim, { insets: backInsets, faces, extent });
-    joined.add(rim, front, back);
+    const free = rimFor(region, faces, !spec.front || !spec.back);
+    const rim = held > 0 ? holdingRim(free, held, extent) : free;
+    const lid = buildLid(rim, front);
+    joined.add(rim, lid, areAlike ? lid : buildLid(rim, back));
   }
   return joined.plan();
+}
+
+/** Rows nearer to each other than this share of the extent are at one distance: faces between them would have no area. */
+const LEAST_INSET = 5e-6;
+
+/** The distance of each row of an edge from the outline. */
+function insetsOf({ profile, steps, reach }: SlabEdge, extent: number): number[] {
+  const insets: number[] = [];
+  const { insets: shares } = profileRows(profile, steps);
+  for (const share of shares) {
+    const inset = share * reach;
+    const before = insets.at(-1);
+    insets.push(before !== undefined && inset - before < LEAST_INSET * extent ? before : inset);
+  }
+  return insets;
 }
 
 /** Heights for a plan: the finished mesh, standing from `base` to `base + depth`. */
@@ -136,7 +162,8 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     const row = plan.rows[i]!;
     positions[3 * i] = plan.points[2 * i]!;
     positions[3 * i + 1] = plan.points[2 * i + 1]!;
-    positions[3 * i + 2] = row >= 0 ? frontFoot + frontHeight(row) : backFoot - backHeight(-1 - row);
+    if (row >= 0) positions[3 * i + 2] = frontFoot + frontHeight(row);
+    else positions[3 * i + 2] = row > -1 ? frontFoot + row * (frontFoot - backFoot) : backFoot - backHeight(-1 - row);
   }
   return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides };
 }
@@ -151,6 +178,11 @@ class PlanJoiner {
   private outlines = 0;
   private ringOutlines = 0;
   private anyEdge = false;
+  private readonly wallRows: number;
+
+  constructor(wallRows: number) {
+    this.wallRows = wallRows;
+  }
 
   add(rim: Region, front: Lid, back: Lid): void {
     const frontAt = this.addPoints(front, (row) => row);
@@ -183,11 +215,26 @@ class PlanJoiner {
     }
   }
 
+  /** Quads from the back's rim to the front's, in rows: the points between lie in rows from 0 down to −1. */
   private addWalls(rim: Region, frontAt: number, backAt: number): void {
-    eachRimEdge(ringsOf([rim]), (a, b) => {
-      this.corners.push(backAt + a, backAt + b, frontAt + b, frontAt + a);
-      this.closeFace(WALL);
-    });
+    const { points, edges } = outlineOf(rim);
+    const count = points.length / 2;
+    const levels = [backAt];
+    for (let row = this.wallRows - 1; row > 0; row--) {
+      levels.push(this.rows.length);
+      for (let i = 0; i < count; i++) {
+        this.points.push(points[2 * i]!, points[2 * i + 1]!);
+        this.rows.push(-row / this.wallRows);
+      }
+    }
+    levels.push(frontAt);
+    for (let e = 0; e < edges.length; e += 2) {
+      for (let k = 1; k < levels.length; k++) {
+        const [below, above] = [levels[k - 1]!, levels[k]!];
+        this.corners.push(below + edges[e]!, below + edges[e + 1]!, above + edges[e + 1]!, above + edges[e]!);
+        this.closeFace(WALL);
+      }
+    }
   }
 
   private closeFace(side: number): void {

@@ -1,5 +1,6 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
-import type { Layer, LayerChange } from '../../core/index.ts';
+import type { ReactNode } from 'react';
+import type { EdgeShape, Layer, LayerChange } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { Value } from '../controls/Value.tsx';
@@ -14,7 +15,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
   const { unit, tolerance } = useDocument();
   const view = useBuild((state) => state.view);
   const [layer] = layers;
-  const { name, depth, base, faces, cell, material } = layer;
+  const { name, depth, base, faces, cell, wallRows, material } = layer;
   const ids = layers.map((each) => each.id);
   const change = (part: LayerChange, gesture: string | null = null) =>
     dispatch({ do: 'change-layers', layers: ids, change: part }, gesture);
@@ -56,10 +57,11 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
           options={[
             ['fewest', 'as few faces as possible'],
             ['even', 'even triangles'],
+            ['grid', 'a grid of squares'],
           ]}
           onChange={(v) => change({ faces: v })}
         />
-        {faces === 'even' && (
+        {faces !== 'fewest' && (
           <>
             {' '}
             of about{' '}
@@ -73,7 +75,16 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
             />
           </>
         )}
-        .
+        , its wall with{' '}
+        <Value
+          label="Wall rows"
+          value={wallRows}
+          step={1}
+          min={1}
+          max={64}
+          onChange={(v, g) => change({ wallRows: Math.round(v) }, g)}
+        />{' '}
+        {wallRows === 1 ? 'row' : 'rows'} of faces.
       </Sentence>
       <Sentence>
         It is{' '}
@@ -133,95 +144,155 @@ interface EdgeSentenceProps {
 }
 
 function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
-  const { unit } = useDocument();
-  const { edge } = layer;
-  const safe = view?.width?.safeReach;
-  const isFar = safe !== undefined && edge.reach > safe;
+  const { edge, backEdge } = layer;
+  const areDifferent = edge.on === 'both' && backEdge !== null;
+  const { on: _, ...shape } = edge;
   const which = (
     <Choice
       label="Edge on"
-      value={edge.on}
+      value={areDifferent ? 'each' : edge.on}
       options={[
         ['none', 'no edge'],
         ['front', 'front edge'],
         ['back', 'back edge'],
         ['both', 'front and back edges'],
+        ['each', 'front edge, unlike its back edge,'],
       ]}
-      onChange={(on) => change({ edge: { on } })}
+      onChange={(on) =>
+        change({ edge: { on: on === 'each' ? 'both' : on }, backEdge: on === 'each' ? (backEdge ?? shape) : null })
+      }
     />
   );
   if (edge.on === 'none') return <Sentence>It has {which}.</Sentence>;
   return (
     <>
-      <Sentence>
-        Its {which} {edge.on === 'both' ? 'are' : 'is'}{' '}
-        <Choice
-          label="Profile"
-          value={edge.profile}
-          options={[
-            ['round', 'rounded'],
-            ['chamfer', 'chamfered'],
-          ]}
-          onChange={(profile) => change({ edge: { profile } })}
-        />
-        , reaching in{' '}
-        <Value
-          label="Reach"
-          value={edge.reach}
-          unit={unit}
+      <ShapeSentence
+        side=""
+        shape={edge}
+        step={step}
+        safe={view?.width?.safeReach}
+        change={(part, gesture) => change({ edge: part }, gesture)}
+      >
+        Its {which} {edge.on === 'both' && !areDifferent ? 'are' : 'is'}{' '}
+      </ShapeSentence>
+      {areDifferent && (
+        <ShapeSentence
+          side="Back "
+          shape={backEdge}
           step={step}
-          alarming={isFar}
-          onChange={(v, g) => change({ edge: { reach: v } }, g)}
-        />{' '}
-        and down{' '}
-        <Value
-          label="Rise"
-          value={edge.rise}
-          unit={unit}
-          step={step}
-          onChange={(v, g) => change({ edge: { rise: v } }, g)}
-        />{' '}
-        in{' '}
-        <Value
-          label="Steps"
-          value={edge.steps}
-          step={1}
-          min={1}
-          max={32}
-          onChange={(v, g) => change({ edge: { steps: Math.round(v) } }, g)}
-        />{' '}
-        {edge.steps === 1 ? 'step' : 'steps'}.
-      </Sentence>
-      {safe !== undefined && (
-        <p className={`text-sm ${isFar ? 'text-ember' : 'text-quiet'}`}>
-          {isFar ? 'Beyond the safe reach: narrow places end in a lower ledge. ' : ''}A flat front stays everywhere up
-          to a reach of{' '}
-          <button
-            type="button"
-            className="figure underline decoration-dotted underline-offset-4"
-            title="Show the narrowest place"
-            onClick={() =>
-              view?.width && screen.pointAt([view.width.at[0], view.width.at[1], layer.base + layer.depth])
-            }
-          >
-            {formatMeasure(safe)} {unit}
-          </button>
-          {isFar && (
-            <>
-              .{' '}
-              <button
-                type="button"
-                className="underline"
-                onClick={() => change({ edge: { reach: floorTo(safe * 0.98, 3) } })}
-              >
-                Stay safe
-              </button>
-            </>
-          )}
-          {isFar ? '' : '.'}
-        </p>
+          safe={view?.width?.safeReach}
+          change={(part, gesture) => change({ backEdge: { ...backEdge, ...part } }, gesture)}
+        >
+          Its back edge is{' '}
+        </ShapeSentence>
       )}
+      <SafeReach layer={layer} view={view} change={change} />
     </>
+  );
+}
+
+interface ShapeSentenceProps {
+  /** Put before the names of its controls. */
+  side: '' | 'Back ';
+  shape: EdgeShape;
+  step: number;
+  safe: number | undefined;
+  change: (part: Partial<EdgeShape>, gesture?: string | null) => void;
+  /** How the sentence begins. */
+  children: ReactNode;
+}
+
+function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSentenceProps) {
+  const { unit } = useDocument();
+  const { profile, reach, rise, steps, beyond } = shape;
+  const isFar = safe !== undefined && reach > safe;
+  return (
+    <Sentence>
+      {children}
+      <Choice
+        label={`${side}Profile`}
+        value={profile}
+        options={[
+          ['round', 'rounded'],
+          ['chamfer', 'chamfered'],
+          ['cove', 'hollow (a cove)'],
+          ['ogee', 'curved twice (an ogee)'],
+          ['step', 'stepped'],
+          ['bead', 'beaded'],
+        ]}
+        onChange={(v) => change({ profile: v })}
+      />
+      , reaching in{' '}
+      <Value
+        label={`${side}Reach`}
+        value={reach}
+        unit={unit}
+        step={step}
+        mark={safe}
+        onChange={(v, g) => change({ reach: v }, g)}
+      />{' '}
+      and down{' '}
+      <Value label={`${side}Rise`} value={rise} unit={unit} step={step} onChange={(v, g) => change({ rise: v }, g)} />{' '}
+      in{' '}
+      <Value
+        label={`${side}Steps`}
+        value={steps}
+        step={1}
+        min={1}
+        max={32}
+        onChange={(v, g) => change({ steps: Math.round(v) }, g)}
+      />{' '}
+      {steps === 1 ? 'step' : 'steps'}.
+      {isFar && (
+        <>
+          {' '}
+          Where that is too far, it{' '}
+          <Choice
+            label={`${side}Beyond the safe reach`}
+            value={beyond}
+            options={[
+              ['ridge', 'rises to a ridge'],
+              ['hold', 'holds back and keeps a flat front'],
+            ]}
+            onChange={(v) => change({ beyond: v })}
+          />
+          .
+        </>
+      )}
+    </Sentence>
+  );
+}
+
+/** The largest reach that is safe, and where it is decided. */
+function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
+  const { unit } = useDocument();
+  if (!view?.width) return null;
+  const { safeReach: safe, at } = view.width;
+  const { edge, backEdge } = layer;
+  const isFar = Math.max(edge.reach, backEdge?.reach ?? 0) > safe;
+  const within = { reach: floorTo(safe * 0.98, 3) };
+  return (
+    <p className="text-quiet text-sm">
+      A flat front stays everywhere up to a reach of{' '}
+      <button
+        type="button"
+        className="figure underline decoration-dotted underline-offset-4"
+        title="Show the narrowest place"
+        onClick={() => screen.pointAt([at[0], at[1], layer.base + layer.depth])}
+      >
+        {formatMeasure(safe)} {unit}
+      </button>
+      .{' '}
+      {isFar && (
+        <button
+          type="button"
+          className="underline"
+          onClick={() => change({ edge: within, backEdge: backEdge && { ...backEdge, ...within } })}
+        >
+          Stay within it
+        </button>
+      )}
+    </p>
   );
 }
 

@@ -1,7 +1,7 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
 import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { type Layer, type Overlap, profileRows } from '../../core/index.ts';
+import { type Layer, type Overlap, profileRows, type SlabEdge, specOf } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
@@ -233,28 +233,32 @@ function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: H
   };
 }
 
-/** The bar's outline with its edge at the ends, as wide as it is high. */
-function barPath({ base, depth, edge }: Layer, x: number, width: number, low: number, perUnit: number): string {
-  const y = (z: number) => heightAt(z, low, perUnit);
-  const { insets, heights } = profileRows(edge.profile, Math.max(edge.steps, edge.profile === 'round' ? 6 : 1));
-  const onFront = (edge.on === 'front' || edge.on === 'both') && edge.reach > 0;
-  const onBack = (edge.on === 'back' || edge.on === 'both') && edge.reach > 0;
-  const rise = Math.min(edge.rise, depth / (edge.on === 'both' ? 2 : 1));
-  const reach = Math.min(edge.reach * perUnit, width / 2 - 1);
-  const rim = insets.map((inset, k) => [inset * reach, heights[k]! * rise] as const);
-  const top = base + depth;
-  const points: [number, number][] = [];
-  const corner = (side: 1 | -1, isFront: boolean, has: boolean, outward: boolean) => {
-    const edgeX = side === 1 ? x : x + width;
-    const rows = has ? rim : [[0, 0] as const];
-    for (const [inset, up] of outward ? rows.toReversed() : rows) {
-      points.push([edgeX + side * inset, y(isFront ? top - (has ? rise : 0) + up : base + (has ? rise : 0) - up)]);
-    }
+/** A curved edge is drawn with at least this many steps. */
+const SMOOTH_STEPS = 4;
+
+/** The bar's outline with its edges at the ends, as wide as it is high. */
+function barPath(layer: Layer, x: number, width: number, low: number, perUnit: number): string {
+  const { front, back } = specOf(layer);
+  const both = (front?.rise ?? 0) + (back?.rise ?? 0);
+  const shrunk = both > layer.depth ? layer.depth / both : 1;
+  const rim = (edge: SlabEdge | null): (readonly [inset: number, rise: number])[] => {
+    if (!edge || edge.reach === 0) return [[0, 0]];
+    const { insets, heights } = profileRows(edge.profile, Math.max(edge.steps, SMOOTH_STEPS));
+    const reach = Math.min(edge.reach * perUnit, width / 2 - 1);
+    return insets.map((inset, k) => [inset * reach, (heights[k]! - 1) * edge.rise * shrunk]);
   };
-  corner(1, false, onBack, true);
-  corner(1, true, onFront, false);
-  corner(-1, true, onFront, true);
-  corner(-1, false, onBack, false);
+  const [above, below] = [rim(front), rim(back)];
+  const at = (side: 1 | -1, z: number, inset: number): [number, number] => [
+    side === 1 ? x + inset : x + width - inset,
+    heightAt(z, low, perUnit),
+  ];
+  const top = layer.base + layer.depth;
+  const points = [
+    ...below.toReversed().map(([inset, rise]) => at(1, layer.base - rise, inset)),
+    ...above.map(([inset, rise]) => at(1, top + rise, inset)),
+    ...above.toReversed().map(([inset, rise]) => at(-1, top + rise, inset)),
+    ...below.map(([inset, rise]) => at(-1, layer.base - rise, inset)),
+  ];
   return `M${points.map(([px, py]) => `${px.toFixed(2)} ${py.toFixed(2)}`).join('L')}Z`;
 }
 

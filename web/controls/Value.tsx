@@ -15,23 +15,14 @@ export interface ValueProps {
   max?: number;
   /** Change per arrow key and per few pixels of a drag. */
   step?: number;
-  /** Draws attention to a value that goes too far. */
-  alarming?: boolean;
+  /** A value that means something, marked on a scale under the number. */
+  mark?: number;
 }
 
 const PIXELS_PER_STEP = 4;
 const DRAG_FROM = 3;
 
-export function Value({
-  label,
-  value,
-  onChange,
-  unit = '',
-  min = 0,
-  max = 1e6,
-  step = 0.1,
-  alarming = false,
-}: ValueProps) {
+export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, step = 0.1, mark }: ValueProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
@@ -50,7 +41,7 @@ export function Value({
   };
 
   return (
-    <span className="whitespace-nowrap">
+    <span className="relative whitespace-nowrap">
       <input
         ref={input}
         role="spinbutton"
@@ -61,9 +52,7 @@ export function Value({
         inputMode="decimal"
         value={shown}
         style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
-        className={`figure cursor-ew-resize rounded-edge border-b bg-wash px-0.5 text-center leading-5 focus:cursor-text focus:bg-sheet ${
-          alarming ? 'border-ember text-ember' : 'border-tide text-tide'
-        }`}
+        className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
         onChange={(event) => setDraft(event.target.value)}
         onFocus={(event) => event.target.select()}
         onBlur={commit}
@@ -103,7 +92,24 @@ export function Value({
           drag.current = null;
         }}
       />
+      {mark !== undefined && mark > 0 && <MarkScale share={value / mark} />}
       {unit && !isFeet && <span className="figure ml-1 text-quiet">{unit}</span>}
+    </span>
+  );
+}
+
+/** Where the mark stands on its scale. */
+const MARK_AT = 0.6;
+
+/** @param share of the mark that the value is */
+function MarkScale({ share }: { share: number }) {
+  return (
+    <span aria-hidden className="pointer-events-none absolute right-0 -bottom-1 left-0 block h-1">
+      <span
+        className="absolute top-0 left-0 block h-[3px] bg-tide"
+        style={{ width: `${100 * Math.min(1, share * MARK_AT)}%` }}
+      />
+      <span className="absolute -top-0.5 block h-[7px] w-px bg-ink" style={{ left: `${100 * MARK_AT}%` }} />
     </span>
   );
 }

@@ -93,3 +93,17 @@ export function nearestMeeting(
   const dt = (p * (q * rt - yt * ry) - xy * (xy * rt - ry * xt) + rx * (xy * yt - q * xt)) / det;
   return [x + dx, y + dy, time + dt];
 }
+
+/** Rings as one list of points, and the point that follows each one; edge i leaves point i. */
+export function linkedRings(rings: readonly Float64Array[]): { points: Float64Array; next: Uint32Array } {
+  const points = new Float64Array(rings.reduce((sum, ring) => sum + ring.length, 0));
+  const next = new Uint32Array(points.length / 2);
+  let first = 0;
+  for (const ring of rings) {
+    const n = ring.length / 2;
+    points.set(ring, 2 * first);
+    for (let i = 0; i < n; i++) next[first + i] = first + ((i + 1) % n);
+    first += n;
+  }
+  return { points, next };
+}

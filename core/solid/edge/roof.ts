@@ -7,7 +7,7 @@ import type { Region } from '../../outline/types.ts';
 import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { type Lines, linesOf, meeting, nearestMeeting } from './lines.ts';
+import { type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
 import { sweptRoof } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
@@ -49,28 +49,14 @@ export function roofOver(region: Region, levels: readonly number[], extent: numb
   const rings = ringsOf([region]);
   const box = boundsOf(rings)!;
   const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
-  const rim = new Float64Array(rings.reduce((sum, ring) => sum + ring.length, 0));
-  const next = new Uint32Array(rim.length / 2);
-  let first = 0;
-  for (const ring of rings) {
-    const n = ring.length / 2;
-    for (let i = 0; i < n; i++) {
-      rim[2 * (first + i)] = (ring[2 * i]! - cx) / extent;
-      rim[2 * (first + i) + 1] = (ring[2 * i + 1]! - cy) / extent;
-      next[first + i] = first + ((i + 1) % n);
-    }
-    first += n;
-  }
+  const { points: own, next } = linkedRings(rings);
+  const rim = own.map((v, i) => (v - (i % 2 === 0 ? cx : cy)) / extent);
   const heights = levels.map((level) => level / extent);
   for (let attempt = 0; attempt < SHIFTS.length; attempt++) {
     const roof = attemptRoof(rim, next, heights, attempt);
     if (!roof) continue;
     const points = roof.points.map((v, i) => v * extent + (i % 2 === 0 ? cx : cy));
-    first = 0;
-    for (const ring of rings) {
-      points.set(ring, first);
-      first += ring.length;
-    }
+    points.set(own);
     return { ...roof, points, times: roof.times.map((time) => time * extent) };
   }
   return null;
@@ -93,7 +79,7 @@ function attemptRoof(rim: Float64Array, next: Uint32Array, levels: readonly numb
   const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
   if (new Wavefront(restless, next, copy, stirredLines, reach + SOON, null).advance(reach + SOON)) {
     const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
-    const swept = sweptRoof(rim, next, linesOf(rim, next), levels, copy, limits);
+    const swept = sweptRoof(rim, next, levels, copy, limits);
     if (swept) return swept;
   }
   const book = new Book(rim, next, inner.corners.length / 3);

@@ -1,7 +1,7 @@
 // sweep.ts — the edge of an outline of which nothing is used up: every row has all corners of the rim, and all strips are
 // quads. Most edges are like that, and this is much less work than writing down a roof.
 import { type BoundedTriangles, flipToDelaunay } from '../triangulate.ts';
-import { cornerSpeed, type Lines } from './lines.ts';
+import { cornerSpeed, linesOf } from './lines.ts';
 import type { Roof } from './roof.ts';
 
 /** Sine of the least angle of a quad. */
@@ -17,34 +17,49 @@ const FLAT = 1e-3;
 export function sweptRoof(
   rim: Float64Array,
   next: Uint32Array,
-  lines: Lines,
   levels: readonly number[],
   triangles: BoundedTriangles,
   limits: { readonly length: number; readonly area: number },
 ): Roof | null {
-  const [n, rows] = [next.length, levels.length];
-  const [vx, vy] = [new Float64Array(n), new Float64Array(n)];
-  for (let i = 0; i < n; i++) {
-    const [x, y] = cornerSpeed(lines, i, next[i]!);
-    vx[next[i]!] = x;
-    vy[next[i]!] = y;
-  }
-  const reach = levels.at(-1)!;
+  const n = next.length;
+  const roof = strips(rim, next, levels);
+  const top = roof.points.subarray(2 * n * levels.length);
+  const lines = linesOf(rim, next);
   for (let i = 0; i < n; i++) {
     const j = next[i]!;
-    const [dx, dy] = [lines.ny[i]!, -lines.nx[i]!];
-    const along = (rim[2 * j]! - rim[2 * i]! + reach * (vx[j]! - vx[i]!)) * dx;
-    if (!(along + (rim[2 * j + 1]! - rim[2 * i + 1]! + reach * (vy[j]! - vy[i]!)) * dy > limits.length)) return null;
+    const [dx, dy] = [top[2 * j]! - top[2 * i]!, top[2 * j + 1]! - top[2 * i + 1]!];
+    const along = dx * lines.ny[i]! - dy * lines.nx[i]!;
+    if (!(along > limits.length)) return null;
     // A corner runs at 1 / sine of the angle between its way and its edges.
-    if (vx[i]! * vx[i]! + vy[i]! * vy[i]! > 1 / (FLAT * FLAT)) return null;
+    const run = Math.hypot(top[2 * i]! - rim[2 * i]!, top[2 * i + 1]! - rim[2 * i + 1]!);
+    if (run * FLAT > levels.at(-1)!) return null;
   }
+  flipToDelaunay(top, triangles);
+  const inner = triangles.corners;
+  for (let t = 0; t < inner.length; t += 3) {
+    const [a, b, c] = [2 * inner[t]!, 2 * inner[t + 1]!, 2 * inner[t + 2]!];
+    const [bx, by] = [top[b]! - top[a]!, top[b + 1]! - top[a + 1]!];
+    if (!(bx * (top[c + 1]! - top[a + 1]!) - by * (top[c]! - top[a]!) > 2 * limits.area)) return null;
+  }
+  return { ...roof, triangles: inner.map((i) => n * levels.length + i) };
+}
+
+/**
+ * Quads between the rim and copies of it moved inward.
+ * @param share how much of every level each corner takes part in, 0–1; all of it where nothing is said
+ */
+export function strips(rim: Float64Array, next: Uint32Array, levels: readonly number[], share?: Float64Array): Roof {
+  const [n, rows] = [next.length, levels.length];
+  const lines = linesOf(rim, next);
   const points = new Float64Array(2 * n * (rows + 1));
   points.set(rim);
-  for (let k = 1; k <= rows; k++) {
-    const [at, t] = [2 * n * k, levels[k - 1]!];
-    for (let i = 0; i < n; i++) {
-      points[at + 2 * i] = rim[2 * i]! + t * vx[i]!;
-      points[at + 2 * i + 1] = rim[2 * i + 1]! + t * vy[i]!;
+  for (let i = 0; i < n; i++) {
+    const corner = next[i]!;
+    const [vx, vy] = cornerSpeed(lines, i, corner);
+    for (const [k, level] of levels.entries()) {
+      const [at, t] = [2 * (n * (k + 1) + corner), level * (share?.[corner] ?? 1)];
+      points[at] = rim[2 * corner]! + t * vx;
+      points[at + 1] = rim[2 * corner + 1]! + t * vy;
     }
   }
   const corners = new Uint32Array(4 * n * rows);
@@ -57,23 +72,15 @@ export function sweptRoof(
       corners[c++] = (k + 1) * n + i;
     }
   }
-  const top = points.subarray(2 * n * rows);
-  flipToDelaunay(top, triangles);
-  const inner = triangles.corners;
-  for (let t = 0; t < inner.length; t += 3) {
-    const [a, b, c] = [2 * inner[t]!, 2 * inner[t + 1]!, 2 * inner[t + 2]!];
-    const [bx, by] = [top[b]! - top[a]!, top[b + 1]! - top[a + 1]!];
-    if (!(bx * (top[c + 1]! - top[a + 1]!) - by * (top[c]! - top[a]!) > 2 * limits.area)) return null;
-  }
+  const count = n * (rows + 1);
   return {
     points,
-    times: Float64Array.from({ length: points.length / 2 }, (_, i) => (i < n ? 0 : levels[Math.floor(i / n) - 1]!)),
-    levels: Int16Array.from({ length: points.length / 2 }, (_, i) => Math.floor(i / n)),
+    times: Float64Array.from({ length: count }, (_, i) => (i < n ? 0 : levels[Math.floor(i / n) - 1]!)),
+    levels: Int16Array.from({ length: count }, (_, i) => Math.floor(i / n)),
     starts: Uint32Array.from({ length: n * rows + 1 }, (_, f) => 4 * f),
     corners,
     edges: Uint32Array.from({ length: n * rows }, (_, f) => f % n),
     strips: Uint16Array.from({ length: n * rows }, (_, f) => Math.floor(f / n)),
     front: Uint32Array.from({ length: 2 * n }, (_, i) => n * rows + (i % 2 ? next[i >> 1]! : i >> 1)),
-    triangles: inner.map((i) => n * rows + i),
   };
 }
