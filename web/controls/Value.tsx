@@ -41,58 +41,60 @@ export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, s
   };
 
   return (
-    <span className="relative whitespace-nowrap">
-      <input
-        ref={input}
-        role="spinbutton"
-        aria-label={label}
-        aria-valuenow={value}
-        aria-valuemin={min}
-        aria-valuemax={max}
-        inputMode="decimal"
-        value={shown}
-        style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
-        className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
-        onChange={(event) => setDraft(event.target.value)}
-        onFocus={(event) => event.target.select()}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          const times = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-          if (event.key === 'Enter') commit();
-          else if (event.key === 'Escape') setDraft(null);
-          else if (event.key === 'ArrowUp') nudge(times);
-          else if (event.key === 'ArrowDown') nudge(-times);
-          else return;
-          event.preventDefault();
-          event.stopPropagation();
-        }}
-        onPointerDown={(event) => {
-          if (document.activeElement === input.current) return;
-          event.preventDefault();
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, from: value, gesture: `${label} ${performance.now()}`, moved: false };
-        }}
-        onPointerMove={(event) => {
-          const current = drag.current;
-          if (!current) return;
-          const distance = event.clientX - current.x;
-          current.moved ||= Math.abs(distance) > DRAG_FROM;
-          if (!current.moved) return;
-          const scale = event.shiftKey ? 0.1 : 1;
-          const next = clamped(
-            Math.round((current.from + (distance / PIXELS_PER_STEP) * step * scale) / (step * scale)) * step * scale,
-          );
-          if (next !== value) onChange(next, current.gesture);
-        }}
-        onPointerUp={() => {
-          if (drag.current && !drag.current.moved) input.current?.focus();
-          drag.current = null;
-        }}
-        onPointerCancel={() => {
-          drag.current = null;
-        }}
-      />
-      {mark !== undefined && mark > 0 && <MarkScale share={value / mark} />}
+    <span className="whitespace-nowrap">
+      <span className="relative inline-block">
+        <input
+          ref={input}
+          role="spinbutton"
+          aria-label={label}
+          aria-valuenow={value}
+          aria-valuemin={min}
+          aria-valuemax={max}
+          inputMode="decimal"
+          value={shown}
+          style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
+          className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
+          onChange={(event) => setDraft(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            const times = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+            if (event.key === 'Enter') commit();
+            else if (event.key === 'Escape') setDraft(null);
+            else if (event.key === 'ArrowUp') nudge(times);
+            else if (event.key === 'ArrowDown') nudge(-times);
+            else return;
+            event.preventDefault();
+            event.stopPropagation();
+          }}
+          onPointerDown={(event) => {
+            if (document.activeElement === input.current) return;
+            event.preventDefault();
+            event.currentTarget.setPointerCapture(event.pointerId);
+            drag.current = { x: event.clientX, from: value, gesture: `${label} ${performance.now()}`, moved: false };
+          }}
+          onPointerMove={(event) => {
+            const current = drag.current;
+            if (!current) return;
+            const distance = event.clientX - current.x;
+            current.moved ||= Math.abs(distance) > DRAG_FROM;
+            if (!current.moved) return;
+            const scale = event.shiftKey ? 0.1 : 1;
+            const next = clamped(
+              Math.round((current.from + (distance / PIXELS_PER_STEP) * step * scale) / (step * scale)) * step * scale,
+            );
+            if (next !== value) onChange(next, current.gesture);
+          }}
+          onPointerUp={() => {
+            if (drag.current && !drag.current.moved) input.current?.focus();
+            drag.current = null;
+          }}
+          onPointerCancel={() => {
+            drag.current = null;
+          }}
+        />
+        {mark !== undefined && mark > 0 && <MarkScale share={value / mark} />}
+      </span>
       {unit && !isFeet && <span className="figure ml-1 text-quiet">{unit}</span>}
     </span>
   );
