@@ -1,6 +1,6 @@
 // normals.ts — a mesh as triangles with a normal at every corner: hard between sides and across creases, smooth elsewhere.
 import { trianglesOf } from './triangles.ts';
-import { faceCount, type Mesh } from './types.ts';
+import { type Flow, faceCount, type Mesh } from './types.ts';
 
 /** Faces of one side that meet at less than this are shaded as one surface: above the 30° of a round edge in 3 steps. */
 export const CREASE_DEG = 40;
@@ -35,7 +35,9 @@ export function splitVertices(mesh: Mesh, creaseDeg = CREASE_DEG): SplitVertices
   const faceOf = new Uint32Array(corners.length);
   for (let f = 0; f < faces; f++) faceOf.fill(f, starts[f], starts[f + 1]);
   const around = cornersByPoint(mesh);
-  const limit = Math.cos((creaseDeg * Math.PI) / 180) - 1e-9;
+  const crease = (creaseDeg * Math.PI) / 180;
+  const limit = Math.cos(crease) - 1e-9;
+  const isCurve = curveTest(mesh.flow, crease);
 
   const vertexOfCorner = new Uint32Array(corners.length);
   const outPositions: number[] = [];
@@ -48,7 +50,8 @@ export function splitVertices(mesh: Mesh, creaseDeg = CREASE_DEG): SplitVertices
       let [x, y, z] = [0, 0, 0];
       for (const other of here) {
         const g = faceOf[other]!;
-        if (sides[g] !== sides[f] || (g !== f && dot(faceNormals, f, g) < limit)) continue;
+        if (sides[g] !== sides[f]) continue;
+        if (g !== f && (dot(faceNormals, f, g) < limit || !isCurve(f, g))) continue;
         x += weights[other]! * faceNormals[3 * g]!;
         y += weights[other]! * faceNormals[3 * g + 1]!;
         z += weights[other]! * faceNormals[3 * g + 2]!;
@@ -70,6 +73,48 @@ export function splitVertices(mesh: Mesh, creaseDeg = CREASE_DEG): SplitVertices
   }
 
   return { positions: Float32Array.from(outPositions), normals: Float32Array.from(outNormals), vertexOfCorner };
+}
+
+/**
+ * Whether two faces lie along one curve of an outline: no corner between them, and no ridge, where an outline meets itself
+ * from the other side. Faces that follow no outline always may.
+ */
+function curveTest(flow: Flow | undefined, crease: number): (f: number, g: number) => boolean {
+  if (!flow) return () => true;
+  const { edges, next, turns } = flow;
+  const run = new Int32Array(next.length).fill(-1);
+  /** How far each edge has turned since its run began. */
+  const turned = new Float64Array(next.length);
+  const isCorner = (edge: number) => Math.abs(turns[edge]!) > crease + 1e-9;
+  const follow = (first: number) => {
+    let edge = first;
+    do {
+      const after = next[edge]!;
+      if (run[after]! >= 0) break;
+      run[after] = isCorner(edge) ? after : run[edge]!;
+      turned[after] = isCorner(edge) ? 0 : turned[edge]! + turns[edge]!;
+      edge = after;
+    } while (edge !== first);
+  };
+  // Runs begin at corners; an outline without any is one run, which also closes.
+  for (let edge = 0; edge < next.length; edge++) {
+    if (!isCorner(edge) || run[next[edge]!]! >= 0) continue;
+    run[next[edge]!] = next[edge]!;
+    follow(next[edge]!);
+  }
+  for (let edge = 0; edge < next.length; edge++) {
+    if (run[edge]! >= 0) continue;
+    run[edge] = edge;
+    follow(edge);
+  }
+  return (f, g) => {
+    const [a, b] = [edges[f]!, edges[g]!];
+    if (a === b || a < 0 || b < 0) return true;
+    if (run[a] !== run[b]) return false;
+    // A run that closes has turned once around where it began.
+    const apart = Math.abs(turned[a]! - turned[b]!) % (2 * Math.PI);
+    return Math.min(apart, 2 * Math.PI - apart) <= crease + 1e-9;
+  };
 }
 
 /** Unit normal of each face (Newell's method, so polygons need not be exactly flat); zero for a face without area. */

@@ -13,6 +13,17 @@ export interface Mesh {
   readonly corners: Uint32Array;
   /** Index into {@link SIDES}, one a face. */
   readonly sides: Uint8Array;
+  /** Where faces came from an outline: what tells a curve from a ridge. */
+  readonly flow?: Flow;
+}
+
+/** How faces follow outlines. */
+export interface Flow {
+  /** The outline edge each face follows; −1 for faces that follow none. */
+  readonly edges: Int32Array;
+  /** The edge that comes after each one, and the angle by which it turns left from it, in radians. */
+  readonly next: Uint32Array;
+  readonly turns: Float64Array;
 }
 
 export const EMPTY_MESH: Mesh = {

@@ -25,6 +25,8 @@ export interface Lid {
   readonly corners: Uint32Array;
   /** 1 where the face belongs to the edge, 0 on the front. */
   readonly onEdge: Uint8Array;
+  /** The outline edge that each face follows, by the rim point it leaves; −1 on the front, and where nobody knows. */
+  readonly edges: Int32Array;
   readonly path: EdgePath;
 }
 
@@ -57,6 +59,7 @@ function rimOnly(rim: Region): StripDrawing {
     levels: new Int16Array(points.length / 2),
     starts: new Uint32Array(1),
     corners: new Uint32Array(0),
+    edges: new Int32Array(0),
     strips: new Uint16Array(0),
     front: edges,
   };
@@ -75,6 +78,7 @@ class LidBuilder {
   private readonly starts: number[] = [0];
   private readonly corners: number[] = [];
   private readonly onEdge: number[] = [];
+  private readonly edges: number[] = [];
   /** New points on the front's outline by the edge they lie on, as the faces below it have it: from · points + to. */
   private readonly splits = new Map<number, readonly number[]>();
   /** The points that stand above point p of a level: copies[p][0] one row up, and so on. */
@@ -91,7 +95,7 @@ class LidBuilder {
   }
 
   lid(faces: FrontFaces, path: EdgePath): Lid {
-    const { starts, corners, strips, front, points, triangles } = this.drawing;
+    const { starts, corners, strips, edges, front, points, triangles } = this.drawing;
     const last = this.levels.length - 1;
     const flat = meshFront({ points, edges: front }, faces, triangles);
     const known = points.length / 2;
@@ -101,13 +105,13 @@ class LidBuilder {
     for (const [f, strip] of strips.entries()) {
       const face = corners.subarray(starts[f], starts[f + 1]);
       for (const part of this.isUpright(last) ? [face] : this.withSplits(face)) {
-        this.face(part, (point) => this.pointIn(point, strip), true);
+        this.face(part, (point) => this.pointIn(point, strip), edges[f]!);
       }
     }
     for (const level of this.levels.keys()) if (this.isUpright(level)) this.raise(level);
     for (let f = 0; f + 1 < flat.starts.length; f++) {
       const face = flat.corners.slice(flat.starts[f], flat.starts[f + 1]);
-      this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), false);
+      this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), null);
     }
     return {
       points: Float64Array.from(this.points),
@@ -115,6 +119,7 @@ class LidBuilder {
       starts: Uint32Array.from(this.starts),
       corners: Uint32Array.from(this.corners),
       onEdge: Uint8Array.from(this.onEdge),
+      edges: Int32Array.from(this.edges),
       path,
     };
   }
@@ -169,15 +174,20 @@ class LidBuilder {
     return corners.length === face.length ? [face] : (divideFace(this.points, corners) ?? [face]);
   }
 
-  private face(corners: ArrayLike<number>, place: (point: number) => number, onEdge: boolean): void {
+  /** @param edge the outline edge it follows, −1 for none; null on the front */
+  private face(corners: ArrayLike<number>, place: (point: number) => number, edge: number | null): void {
     for (let c = 0; c < corners.length; c++) this.corners.push(place(corners[c]!));
     this.starts.push(this.corners.length);
-    this.onEdge.push(onEdge ? 1 : 0);
+    this.onEdge.push(edge === null ? 0 : 1);
+    this.edges.push(edge ?? -1);
   }
 
   /** Upright faces along a level. */
   private raise(level: number): void {
+    const followed = this.edgesAlong();
     this.eachLevelEdge(level, (a, b) => {
+      const edge =
+        followed.get(b * this.drawing.levels.length + a) ?? followed.get(a * this.drawing.levels.length + b) ?? -1;
       const [up, down] = [
         [a, ...this.above(a, level)],
         [b, ...this.above(b, level)],
@@ -185,14 +195,26 @@ class LidBuilder {
       for (let k = 1; k < up.length; k++) {
         const split = k + 1 === up.length && level > 0 && level + 1 === this.levels.length ? this.splitsOf(a, b) : [];
         const top = [down[k]!, ...split, up[k]!];
-        if (split.length === 0) this.face([up[k - 1]!, down[k - 1]!, ...top], (p) => p, true);
+        if (split.length === 0) this.face([up[k - 1]!, down[k - 1]!, ...top], (p) => p, edge);
         // Upright faces have no area in plan: a fan from below.
         else {
-          this.face([up[k - 1]!, down[k - 1]!, top[0]!], (p) => p, true);
-          for (let i = 1; i < top.length; i++) this.face([up[k - 1]!, top[i - 1]!, top[i]!], (p) => p, true);
+          this.face([up[k - 1]!, down[k - 1]!, top[0]!], (p) => p, edge);
+          for (let i = 1; i < top.length; i++) this.face([up[k - 1]!, top[i - 1]!, top[i]!], (p) => p, edge);
         }
       }
     });
+  }
+
+  /** The outline edge of the face that has each edge: from · points + to. */
+  private edgesAlong(): Map<number, number> {
+    const { starts, corners, edges, levels } = this.drawing;
+    const found = new Map<number, number>();
+    for (const [f, edge] of edges.entries()) {
+      for (let c = starts[f]!, before = starts[f + 1]! - 1; c < starts[f + 1]!; before = c++) {
+        found.set(corners[before]! * levels.length + corners[c]!, edge);
+      }
+    }
+    return found;
   }
 
   /** Edges along a level, what lies above it on their left. */

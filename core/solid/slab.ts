@@ -1,11 +1,12 @@
 // slab.ts — outlines extruded to a stated thickness with an edge on front and back. Built in two acts: the *plan* knows
 // every point's place on the sheet and every face, the *raise* gives heights, so that a new depth costs one pass.
 import { GeometryError, type Warning } from '../errors.ts';
-import type { Mesh } from '../mesh/types.ts';
+import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
-import { boundsOf, longestSide } from '../outline/measure.ts';
+import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import { holdingRim } from './edge/hold.ts';
+import { linkedRings } from './edge/lines.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import { buildLid, type EdgePath, type Lid } from './lid.ts';
 import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
@@ -46,6 +47,7 @@ export interface SlabPlan {
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   readonly sides: Uint8Array;
+  readonly flow: Flow;
   readonly edgePath: EdgePath;
   /** Outlines, and those whose edge had to be left to the rings. */
   readonly outlines: number;
@@ -165,7 +167,7 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     if (row >= 0) positions[3 * i + 2] = frontFoot + frontHeight(row);
     else positions[3 * i + 2] = row > -1 ? frontFoot + row * (frontFoot - backFoot) : backFoot - backHeight(-1 - row);
   }
-  return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides };
+  return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides, flow: plan.flow };
 }
 
 /** Joins front, back and walls of region after region. */
@@ -175,6 +177,9 @@ class PlanJoiner {
   private readonly starts: number[] = [0];
   private readonly corners: number[] = [];
   private readonly sides: number[] = [];
+  private readonly edges: number[] = [];
+  private readonly next: number[] = [];
+  private readonly turns: number[] = [];
   private outlines = 0;
   private ringOutlines = 0;
   private anyEdge = false;
@@ -190,6 +195,7 @@ class PlanJoiner {
     this.addLid(front, frontAt, FRONT, false);
     this.addLid(back, backAt, BACK, true);
     this.addWalls(rim, frontAt, backAt);
+    this.addFlow(rim);
     this.outlines++;
     if (front.path !== 'none' || back.path !== 'none') this.anyEdge = true;
     if (front.path === 'rings' || back.path === 'rings') this.ringOutlines++;
@@ -211,7 +217,7 @@ class PlanJoiner {
       if (turned)
         for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c === from ? c : from + to - c]!);
       else for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c]!);
-      this.closeFace(lid.onEdge[f] ? EDGE : flatSide);
+      this.closeFace(lid.onEdge[f] ? EDGE : flatSide, lid.edges[f]!);
     }
   }
 
@@ -232,14 +238,27 @@ class PlanJoiner {
       for (let k = 1; k < levels.length; k++) {
         const [below, above] = [levels[k - 1]!, levels[k]!];
         this.corners.push(below + edges[e]!, below + edges[e + 1]!, above + edges[e + 1]!, above + edges[e]!);
-        this.closeFace(WALL);
+        this.closeFace(WALL, edges[e]!);
       }
     }
   }
 
-  private closeFace(side: number): void {
+  /** @param edge of the region, −1 for none */
+  private closeFace(side: number, edge: number): void {
     this.starts.push(this.corners.length);
     this.sides.push(side);
+    this.edges.push(edge < 0 ? -1 : this.next.length + edge);
+  }
+
+  private addFlow(rim: Region): void {
+    const { points: p, next } = linkedRings(ringsOf([rim]));
+    const first = this.next.length;
+    const way = (i: number) => [p[2 * next[i]!]! - p[2 * i]!, p[2 * next[i]! + 1]! - p[2 * i + 1]!] as const;
+    for (const [i, after] of next.entries()) {
+      const [[ux, uy], [vx, vy]] = [way(i), way(after)];
+      this.next.push(first + after);
+      this.turns.push(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
+    }
   }
 
   plan(): SlabPlan {
@@ -249,6 +268,11 @@ class PlanJoiner {
       starts: Uint32Array.from(this.starts),
       corners: Uint32Array.from(this.corners),
       sides: Uint8Array.from(this.sides),
+      flow: {
+        edges: Int32Array.from(this.edges),
+        next: Uint32Array.from(this.next),
+        turns: Float64Array.from(this.turns),
+      },
       edgePath: !this.anyEdge ? 'none' : this.ringOutlines > 0 ? 'rings' : 'skeleton',
       outlines: this.outlines,
       ringOutlines: this.ringOutlines,

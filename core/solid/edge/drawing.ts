@@ -10,6 +10,8 @@ export interface StripDrawing {
   /** Convex faces, counter-clockwise: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
+  /** The outline edge each face belongs to, by the rim point it leaves; −1 where nobody knows. */
+  readonly edges: Int32Array;
   /** 0 for faces along the rim, one more above each level. */
   readonly strips: Uint16Array;
   /** Edges around what is left inside the last level, as pairs of points, with it on their left. */

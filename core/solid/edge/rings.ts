@@ -42,6 +42,7 @@ export function ringDrawing(rim: Region, levels: readonly number[]): StripDrawin
     levels: Int16Array.from(rows),
     starts: Uint32Array.from({ length: strips.length + 1 }, (_, i) => 3 * i),
     corners,
+    edges: new Int32Array(strips.length).fill(-1),
     strips: Uint16Array.from(strips),
     front: Uint32Array.from(edges.filter((_, i) => rows[edges[i - (i % 2)]!] === levels.length)),
   };

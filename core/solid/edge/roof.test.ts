@@ -8,11 +8,12 @@ import { boundsOf, longestSide, regionsArea, ringsOf } from '../../outline/measu
 import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../../testing/shapes.ts';
-import { type Roof, roofOver } from './roof.ts';
+import type { StripDrawing } from './drawing.ts';
+import { roofOver } from './roof.ts';
 
 const extentOf = (outline: Region) => longestSide(boundsOf([outline.outer])!);
 
-function roofOf(outline: Region, ...levels: number[]): Roof {
+function roofOf(outline: Region, ...levels: number[]): StripDrawing {
   const roof = roofOver(outline, levels, extentOf(outline));
   expect(roof).not.toBeNull();
   return roof!;
@@ -20,11 +21,11 @@ function roofOf(outline: Region, ...levels: number[]): Roof {
 
 const ALL = 1e6;
 
-function facesOf({ starts, corners }: Roof): number[][] {
+function facesOf({ starts, corners }: StripDrawing): number[][] {
   return Array.from({ length: starts.length - 1 }, (_, f) => [...corners.subarray(starts[f], starts[f + 1])]);
 }
 
-function areaOf({ points: p }: Roof, face: readonly number[]): number {
+function areaOf({ points: p }: StripDrawing, face: readonly number[]): number {
   return face.reduce((sum, a, i) => {
     const b = face[(i + 1) % face.length]!;
     return sum + (p[2 * a]! * p[2 * b + 1]! - p[2 * b]! * p[2 * a + 1]!) / 2;
@@ -32,7 +33,7 @@ function areaOf({ points: p }: Roof, face: readonly number[]): number {
 }
 
 /** Volume under the roof: in each fan triangle, area times mean height. */
-function volumeOf(roof: Roof): number {
+function volumeOf(roof: StripDrawing): number {
   let volume = 0;
   for (const face of facesOf(roof)) {
     for (let k = 2; k < face.length; k++) {
@@ -44,7 +45,7 @@ function volumeOf(roof: Roof): number {
 }
 
 /** Every inner edge has two faces that run along it in turn, and what remains is the rim and the front. */
-function expectDrawing(roof: Roof, outline: Region): void {
+function expectDrawing(roof: StripDrawing, outline: Region): void {
   const edges = new Map<string, number>();
   const count = (a: number, b: number, by: number) => edges.set(`${a}>${b}`, (edges.get(`${a}>${b}`) ?? 0) + by);
   for (const face of facesOf(roof)) {
@@ -65,7 +66,7 @@ function expectDrawing(roof: Roof, outline: Region): void {
 }
 
 /** Every corner of a face lies exactly as far from the line of the face's edge as it says. */
-function expectExact(roof: Roof, outline: Region): void {
+function expectExact(roof: StripDrawing, outline: Region): void {
   const next: number[] = [];
   for (const each of ringsOf([outline])) {
     const [first, n] = [next.length, each.length / 2];
@@ -83,7 +84,7 @@ function expectExact(roof: Roof, outline: Region): void {
   }
 }
 
-function expectSound(roof: Roof, outline: Region): void {
+function expectSound(roof: StripDrawing, outline: Region): void {
   expectDrawing(roof, outline);
   expectExact(roof, outline);
 }

@@ -12,11 +12,6 @@ import { sweptRoof } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
 
-export interface Roof extends StripDrawing {
-  /** The outline edge that each face belongs to, by the rim point it leaves. */
-  readonly edges: Uint32Array;
-}
-
 // What follows is in shares of the extent: the roof is computed on coordinates divided by it.
 
 /**
@@ -45,7 +40,7 @@ const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
  * @param extent longest side of the whole that the region is part of: what is too small to be seen is a share of it
  * @returns null when no attempt gave a drawing that passes its own check
  */
-export function roofOver(region: Region, levels: readonly number[], extent: number): Roof | null {
+export function roofOver(region: Region, levels: readonly number[], extent: number): StripDrawing | null {
   const rings = ringsOf([region]);
   const box = boundsOf(rings)!;
   const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
@@ -62,7 +57,12 @@ export function roofOver(region: Region, levels: readonly number[], extent: numb
   return null;
 }
 
-function attemptRoof(rim: Float64Array, next: Uint32Array, levels: readonly number[], attempt: number): Roof | null {
+function attemptRoof(
+  rim: Float64Array,
+  next: Uint32Array,
+  levels: readonly number[],
+  attempt: number,
+): StripDrawing | null {
   const restless = stirred(rim, attempt);
   let inner: BoundedTriangles;
   try {
@@ -266,7 +266,7 @@ class Book implements WavefrontEvents {
   }
 
   /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
-  roof(front: Wavefront, shift: number): Roof | null {
+  roof(front: Wavefront, shift: number): StripDrawing | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
     let faces: readonly Face<Label>[] = this.faces(front);
     // An edge led through a node can leave a part of it that is as good as nothing.
@@ -332,7 +332,7 @@ class Book implements WavefrontEvents {
   }
 
   /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
-  private compact(faces: readonly Face<Label>[]): Roof | null {
+  private compact(faces: readonly Face<Label>[]): StripDrawing | null {
     const number = new Int32Array(this.x.length).fill(-1);
     const points: number[] = [];
     const times: number[] = [];
@@ -385,7 +385,7 @@ class Book implements WavefrontEvents {
       levels: Int16Array.from(levels),
       starts: Uint32Array.from(starts),
       corners: Uint32Array.from(corners),
-      edges: Uint32Array.from(edges),
+      edges: Int32Array.from(edges),
       strips: Uint16Array.from(strips),
       front: Uint32Array.from(front),
     };

@@ -1,8 +1,8 @@
 // sweep.ts — the edge of an outline of which nothing is used up: every row has all corners of the rim, and all strips are
 // quads. Most edges are like that, and this is much less work than writing down a roof.
 import { type BoundedTriangles, flipToDelaunay } from '../triangulate.ts';
+import type { StripDrawing } from './drawing.ts';
 import { cornerSpeed, linesOf } from './lines.ts';
-import type { Roof } from './roof.ts';
 
 /** Sine of the least angle of a quad. */
 const FLAT = 1e-3;
@@ -20,7 +20,7 @@ export function sweptRoof(
   levels: readonly number[],
   triangles: BoundedTriangles,
   limits: { readonly length: number; readonly area: number },
-): Roof | null {
+): StripDrawing | null {
   const n = next.length;
   const roof = strips(rim, next, levels);
   const top = roof.points.subarray(2 * n * levels.length);
@@ -48,7 +48,12 @@ export function sweptRoof(
  * Quads between the rim and copies of it moved inward.
  * @param share how much of every level each corner takes part in, 0–1; all of it where nothing is said
  */
-export function strips(rim: Float64Array, next: Uint32Array, levels: readonly number[], share?: Float64Array): Roof {
+export function strips(
+  rim: Float64Array,
+  next: Uint32Array,
+  levels: readonly number[],
+  share?: Float64Array,
+): StripDrawing {
   const [n, rows] = [next.length, levels.length];
   const lines = linesOf(rim, next);
   const points = new Float64Array(2 * n * (rows + 1));
@@ -79,7 +84,7 @@ export function strips(rim: Float64Array, next: Uint32Array, levels: readonly nu
     levels: Int16Array.from({ length: count }, (_, i) => Math.floor(i / n)),
     starts: Uint32Array.from({ length: n * rows + 1 }, (_, f) => 4 * f),
     corners,
-    edges: Uint32Array.from({ length: n * rows }, (_, f) => f % n),
+    edges: Int32Array.from({ length: n * rows }, (_, f) => f % n),
     strips: Uint16Array.from({ length: n * rows }, (_, f) => Math.floor(f / n)),
     front: Uint32Array.from({ length: 2 * n }, (_, i) => n * rows + (i % 2 ? next[i >> 1]! : i >> 1)),
   };
