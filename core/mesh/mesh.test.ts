@@ -1,11 +1,14 @@
 // Mesh checks on small bodies whose properties are known by counting.
 import { describe, expect, it } from 'vitest';
+import type { Region } from '../outline/types.ts';
+import { planSlab, raiseSlab, type SlabEdge, type SlabSpec } from '../solid/slab.ts';
+import { rectangle, region, regularPolygon } from '../testing/shapes.ts';
 import { crossingsOf } from './crossings.ts';
 import { faceNormalsOf, shade, splitVertices } from './normals.ts';
 import { isSound, proofOf } from './proof.ts';
 import { topologyOf } from './topology.ts';
 import { trianglesOf } from './triangles.ts';
-import { EMPTY_MESH, type Mesh } from './types.ts';
+import { EMPTY_MESH, type Mesh, SIDES } from './types.ts';
 import { weldExact } from './weld.ts';
 
 function mesh(points: readonly (readonly number[])[], faces: readonly (readonly number[])[], sides?: number[]): Mesh {
@@ -299,5 +302,48 @@ describe('normals', () => {
     expect([...faceNormalsOf(mesh(points, faces))].slice(0, 3).map((v) => Math.round(v * 1000) / 1000)).toEqual([
       -0.174, 0, 0.985,
     ]);
+  });
+});
+
+describe('shading along outlines', () => {
+  const round: SlabEdge = { profile: 'chamfer', reach: 9, rise: 1, steps: 1, beyond: 'ridge' };
+  const spec: SlabSpec = { depth: 2, front: round, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
+  const slab = (outline: Region) => raiseSlab(planSlab([outline], spec), spec);
+  /** Largest angle between a corner's normal and its face's, in degrees, over faces of one side. */
+  const bentBy = (body: Mesh, side: (typeof SIDES)[number]) => {
+    const { normals, vertexOfCorner } = splitVertices(body);
+    const own = faceNormalsOf(body);
+    let least = 1;
+    for (let f = 0; f + 1 < body.starts.length; f++) {
+      if (SIDES[body.sides[f]!] !== side) continue;
+      for (let c = body.starts[f]!; c < body.starts[f + 1]!; c++) {
+        const v = 3 * vertexOfCorner[c]!;
+        least = Math.min(
+          least,
+          normals[v]! * own[3 * f]! + normals[v + 1]! * own[3 * f + 1]! + normals[v + 2]! * own[3 * f + 2]!,
+        );
+      }
+    }
+    return (Math.acos(Math.min(1, least)) * 180) / Math.PI;
+  };
+
+  it('keeps the planes of a roof flat, however low it is', () => {
+    // The planes meet at 12°, far below any crease: what parts them is that they come from other edges.
+    const roof = slab(region(rectangle(0, 0, 40, 18)));
+    expect(bentBy(roof, 'edge')).toBeLessThan(0.02);
+    expect(bentBy(roof, 'wall')).toBeLessThan(0.02);
+  });
+
+  it('bends over the chords of a curve, and across the seam where it closes', () => {
+    const cone = slab(region(regularPolygon(36, 9)));
+    // Chords of 10° meet half way.
+    expect(bentBy(cone, 'wall')).toBeCloseTo(5, 1);
+    const { normals, positions } = splitVertices(cone);
+    for (let v = 0; v < positions.length / 3; v++) {
+      if (Math.abs(normals[3 * v + 2]!) > 0.01) continue;
+      const [x, y] = [positions[3 * v]!, positions[3 * v + 1]!];
+      const along = (normals[3 * v]! * x + normals[3 * v + 1]! * y) / Math.hypot(x, y);
+      expect(along).toBeCloseTo(1, 6);
+    }
   });
 });

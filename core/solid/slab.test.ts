@@ -13,7 +13,7 @@ import type { Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
 import { audit } from '../testing/audit.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
-import { profileRows } from './profile.ts';
+import { PROFILES, profileRows } from './profile.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
 
 const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
@@ -172,6 +172,86 @@ describe('even faces', () => {
     expect(() => build([region(rectangle(0, 0, 1000, 1000))], { faces: 'even', cell: 0.5 })).toThrow(
       /choose a cell of at least/,
     );
+  });
+});
+
+describe('profiles', () => {
+  it.each(PROFILES)('build a closed %s, front and back', (profile) => {
+    for (const reach of [0.5, 3, 12]) {
+      const edge: SlabEdge = { profile, reach, rise: 1, steps: 3, beyond: 'ridge' };
+      const mesh = build([region(rectangle(0, 0, 10, 10), reversed(regularPolygon(5, 2, 0, 5, 5)))], {
+        front: edge,
+        back: edge,
+      });
+      expect(check(mesh).volume).toBeGreaterThan(0);
+      expect(isSound(proofOf(mesh))).toBe(true);
+    }
+  });
+
+  it('have the volume of their treads', () => {
+    const edge: SlabEdge = { profile: 'step', reach: 2, rise: 2, steps: 2, beyond: 'ridge' };
+    const mesh = build([region(rectangle(0, 0, 10, 10))], { front: edge });
+    expect(check(mesh).volume).toBeCloseTo(2 * 100 + 1 * 8 * 8 + 1 * 6 * 6, 3);
+  });
+
+  it('may be others on the back than on the front', () => {
+    const mesh = build([region(rectangle(0, 0, 10, 10))], {
+      front: { profile: 'step', reach: 1, rise: 1, steps: 1, beyond: 'ridge' },
+      back: chamfer(1),
+    });
+    expect(check(mesh).volume).toBeCloseTo(2 * 100 + 64 + frustum(1, 100, 64), 3);
+  });
+});
+
+describe('edges that hold back', () => {
+  it('keep a flat front where a stroke is narrow, and their reach where it is wide', () => {
+    const [dumbbell] = regionsOf([rectangle(0, 0, 9, 9), rectangle(8, 4, 8, 1), rectangle(15, 0, 9, 9)], 'nonzero');
+    const edge: SlabEdge = { ...round(2, 1), beyond: 'hold' };
+    const { spec } = fitSpec({ ...PLAIN, front: edge });
+    const plan = planSlab([dumbbell!], spec);
+    const mesh = raiseSlab(plan, spec);
+    expect(isSound(proofOf(mesh))).toBe(true);
+    const top = [...plan.rows.keys()].filter((i) => plan.rows[i] === 3);
+    const across = (x: number) =>
+      top.filter((i) => Math.abs(plan.points[2 * i]! - x) < 1.5).map((i) => plan.points[2 * i + 1]!);
+    // The bar is 1 wide: a fifth of its half-width stays on either side of its middle.
+    expect(Math.max(...across(12)) - Math.min(...across(12))).toBeCloseTo(0.2, 6);
+    expect(Math.min(...top.map((i) => plan.points[2 * i]!))).toBeCloseTo(2, 6);
+    // Every face of the edge is a quad.
+    for (const [f, side] of plan.sides.entries()) {
+      if (SIDES[side] === 'edge') expect(plan.starts[f + 1]! - plan.starts[f]!).toBe(4);
+    }
+  });
+
+  it('close over anything', () => {
+    fc.assert(
+      fc.property(gridRings, fc.constantFrom(0.3, 1, 4, 40), (rings, reach) => {
+        const regions = regionsOf(rings, 'evenodd');
+        fc.pre(regions.length > 0);
+        const edge: SlabEdge = { ...round(reach, 1), beyond: 'hold' };
+        expect(isSound(proofOf(build(regions, { front: edge, back: edge })))).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('walls', () => {
+  it('stand in rows of quads that share all their points', () => {
+    const outline = region(rectangle(0, 0, 10, 10), reversed(regularPolygon(6, 3, 0, 5, 5)));
+    const mesh = build([outline], { wallRows: 4, front: chamfer(1) });
+    const { points, edges, triangles, volume } = check(mesh);
+    expect(mesh.sides.filter((side) => SIDES[side] === 'wall')).toHaveLength(4 * 10);
+    expect(points - edges + triangles).toBe(0);
+    expect(volume).toBeCloseTo(check(build([outline], { front: chamfer(1) })).volume, 6);
+  });
+});
+
+describe('grids', () => {
+  it('share the rim with walls and edges', () => {
+    for (const change of [{}, { front: round(1) }, { front: chamfer(30), back: chamfer(0.2) }]) {
+      check(build([region(star(5, 20, 9), reversed(regularPolygon(5, 3)))], { faces: 'grid', cell: 1.5, ...change }));
+    }
   });
 });
 

@@ -209,20 +209,23 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
   return (
     <Sentence>
       {children}
-      <Choice
-        label={`${side}Profile`}
-        value={profile}
-        options={[
-          ['round', 'rounded'],
-          ['chamfer', 'chamfered'],
-          ['cove', 'hollow (a cove)'],
-          ['ogee', 'curved twice (an ogee)'],
-          ['step', 'stepped'],
-          ['bead', 'beaded'],
-        ]}
-        onChange={(v) => change({ profile: v })}
-      />
-      , reaching in{' '}
+      <span className="whitespace-nowrap">
+        <Choice
+          label={`${side}Profile`}
+          value={profile}
+          options={[
+            ['round', 'rounded'],
+            ['chamfer', 'chamfered'],
+            ['cove', 'coved'],
+            ['ogee', 'ogee-shaped'],
+            ['step', 'stepped'],
+            ['bead', 'beaded'],
+          ]}
+          onChange={(v) => change({ profile: v })}
+        />
+        ,
+      </span>{' '}
+      reaching in{' '}
       <Value
         label={`${side}Reach`}
         value={reach}

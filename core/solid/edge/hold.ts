@@ -36,8 +36,25 @@ export function heldDrawing(rim: Region, levels: readonly number[], extent: numb
     if (free >= reach) continue;
     for (const corner of [edge, next[edge]!]) share[corner] = Math.min(share[corner]!, (SHARE * free) / reach);
   }
+  taper(points, next, share, reach);
   const drawing = strips(points, next, levels, share);
   return isDrawing(drawing) ? drawing : null;
+}
+
+/** Most change of an edge's reach along the outline, so that no corner overtakes the next one. */
+const SLOPE = 0.4;
+
+/** Lets the reach grow again only gradually beside narrow places; changes `share`. */
+function taper(points: Float64Array, next: Uint32Array, share: Float64Array, reach: number): void {
+  const grown = (from: number, to: number) => {
+    const length = Math.hypot(points[2 * to]! - points[2 * from]!, points[2 * to + 1]! - points[2 * from + 1]!);
+    return share[from]! + (SLOPE * length) / reach;
+  };
+  // Twice along every ring and twice back reaches all around it.
+  for (let round = 0; round < 2; round++) {
+    for (let i = 0; i < next.length; i++) share[next[i]!] = Math.min(share[next[i]!]!, grown(i, next[i]!));
+    for (let i = next.length - 1; i >= 0; i--) share[i] = Math.min(share[i]!, grown(next[i]!, i));
+  }
 }
 
 /** How far each edge of the outline can go before anything happens to it, at most the reach; null where nobody knows. */
