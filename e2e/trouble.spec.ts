@@ -97,17 +97,25 @@ test('a change made without the server is kept and saved when it is back', async
   await saved(page);
 });
 
-test('an edge that reaches too far says so and can be made safe', async ({ page }) => {
+test('an edge that reaches too far ends in a ridge, holds back, or is made safe', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Heron', exact: true }).click();
   const reach = page.getByRole('spinbutton', { name: 'Reach' });
   await reach.fill('3');
   await reach.press('Enter');
-  await expect(page.getByText(/Beyond the safe reach/)).toBeVisible();
+  const beyond = page.getByRole('button', { name: /^Beyond the safe reach/ });
+  await expect(beyond).toHaveText('rises to a ridge');
   await proven(page);
-  await expect(page.locator('[data-proof="verdict"]')).toHaveText('Closed, no self-crossings');
-  await page.getByRole('button', { name: 'Stay safe' }).click();
-  await expect(page.getByText(/Beyond the safe reach/)).toHaveCount(0);
+  const volume = page.locator('[data-proof="volume"]');
+  const [verdict, ridged] = [page.locator('[data-proof="verdict"]'), await volume.textContent()];
+  await expect(verdict).toHaveText('Closed, no self-crossings');
+  await beyond.click();
+  await page.getByRole('option', { name: 'holds back and keeps a flat front' }).click();
+  await expect(volume).not.toHaveText(ridged!);
+  await proven(page);
+  await expect(verdict).toHaveText('Closed, no self-crossings');
+  await page.getByRole('button', { name: 'Stay within it' }).click();
+  await expect(beyond).toHaveCount(0);
 });
 
 test('an unknown address and an unknown project say so', async ({ page }) => {

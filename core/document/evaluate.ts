@@ -205,6 +205,14 @@ export class Evaluator {
     const plan = this.plans.get(ofPlan, () => planSlab(outlines.regions, spec));
     const key = `${ofPlan}|${spec.depth}|${spec.front?.rise ?? 0}|${spec.back?.rise ?? 0}`;
     const mesh = this.meshes.get(key, () => raiseSlab(plan, spec));
+    const unheld = plan.unheldOutlines;
+    if (unheld > 0) {
+      const which = unheld === 1 ? 'One outline is' : `${unheld} outlines are`;
+      warnings.push({
+        code: 'not-held',
+        message: `${which} too intricate for the edge to hold back; it ends in ridges there.`,
+      });
+    }
     return { key, mesh, plan, warnings };
   }
 

@@ -28,6 +28,8 @@ export interface Lid {
   /** The outline edge that each face follows, by the rim point it leaves; −1 on the front, and where nobody knows. */
   readonly edges: Int32Array;
   readonly path: EdgePath;
+  /** Whether the edge was to be held back, and could not be. */
+  readonly isUnheld: boolean;
 }
 
 export interface LidOptions {
@@ -45,9 +47,10 @@ export function buildLid(rim: Region, { insets, faces, isHeld, extent }: LidOpti
   const levels = [...new Set(insets)];
   if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
   const reaches = levels.slice(1);
-  const drawing = (isHeld && heldDrawing(rim, reaches, extent)) || roofOver(rim, reaches, extent);
+  const held = isHeld ? heldDrawing(rim, reaches, extent) : null;
+  const drawing = held ?? roofOver(rim, reaches, extent);
   const builder = new LidBuilder(drawing ?? ringDrawing(rim, reaches), insets, rim);
-  return builder.lid(faces, drawing ? 'skeleton' : 'rings');
+  return builder.lid(faces, drawing ? 'skeleton' : 'rings', isHeld && !held);
 }
 
 /** No strips at all. */
@@ -94,7 +97,7 @@ class LidBuilder {
     this.rows = Array.from(drawing.levels, (level, i) => (level >= 0 ? this.lowest[level]! : this.rowBetween(i)));
   }
 
-  lid(faces: FrontFaces, path: EdgePath): Lid {
+  lid(faces: FrontFaces, path: EdgePath, isUnheld = false): Lid {
     const { starts, corners, strips, edges, front, points, triangles } = this.drawing;
     const last = this.levels.length - 1;
     const flat = meshFront({ points, edges: front }, faces, triangles);
@@ -121,6 +124,7 @@ class LidBuilder {
       onEdge: Uint8Array.from(this.onEdge),
       edges: Int32Array.from(this.edges),
       path,
+      isUnheld,
     };
   }
 

@@ -52,6 +52,8 @@ export interface SlabPlan {
   /** Outlines, and those whose edge had to be left to the rings. */
   readonly outlines: number;
   readonly ringOutlines: number;
+  /** Outlines whose edge was to hold back, and ends in ridges after all. */
+  readonly unheldOutlines: number;
 }
 
 /** Share of the depth that stays wall whatever the edges ask for: front and back must never meet in one sheet. */
@@ -182,6 +184,7 @@ class PlanJoiner {
   private readonly turns: number[] = [];
   private outlines = 0;
   private ringOutlines = 0;
+  private unheldOutlines = 0;
   private anyEdge = false;
   private readonly wallRows: number;
 
@@ -199,6 +202,7 @@ class PlanJoiner {
     this.outlines++;
     if (front.path !== 'none' || back.path !== 'none') this.anyEdge = true;
     if (front.path === 'rings' || back.path === 'rings') this.ringOutlines++;
+    if (front.isUnheld || back.isUnheld) this.unheldOutlines++;
   }
 
   private addPoints(lid: Lid, row: (row: number) => number): number {
@@ -276,6 +280,7 @@ class PlanJoiner {
       edgePath: !this.anyEdge ? 'none' : this.ringOutlines > 0 ? 'rings' : 'skeleton',
       outlines: this.outlines,
       ringOutlines: this.ringOutlines,
+      unheldOutlines: this.unheldOutlines,
     };
   }
 }
