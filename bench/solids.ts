@@ -68,6 +68,8 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
     rise: reach,
     steps: STEPS,
     beyond: 'ridge',
+    corners: 'mitred',
+    mitreLimit: 5,
   } as const;
   const arranged = arrange(drawing, 'source', {
     unit: 'mm',

@@ -6,6 +6,7 @@ import { type ParseArgsConfig, parseArgs } from 'node:util';
 import {
   ALIGNMENTS,
   BEYOND,
+  CORNERS,
   type Edge,
   type EdgeShape,
   EXPORT_FORMATS,
@@ -40,6 +41,8 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --steps 3             strips across the edge
   --edge-on both        both, front or back
   --beyond ridge        where it reaches further than a stroke is wide: end in a ridge, or hold before that
+  --corners mitred      corners that point inward: mitred or rounded
+  --mitre-limit 5       mitred ones that run ahead by more reaches are cut square
   --faces fewest        fewest, even or grid
   --cell 1              target edge length of even faces, side of the squares of a grid
   --wall-rows 1         strips the wall is divided into
@@ -116,6 +119,8 @@ const BUILD_OPTIONS = {
   steps: { type: 'string' },
   'edge-on': { type: 'string' },
   beyond: { type: 'string' },
+  corners: { type: 'string' },
+  'mitre-limit': { type: 'string' },
   faces: { type: 'string' },
   cell: { type: 'string' },
   'wall-rows': { type: 'string' },
@@ -151,8 +156,9 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   if (values.help) return null;
   const out = checkedOut('build', positionals, values.out);
   const recipe = values.recipe === undefined ? {} : readRecipe(values.recipe);
-  const number = (name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'tolerance' | 'size' | 'jobs') =>
-    numberFrom(name, values[name]);
+  const number = (
+    name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'mitre-limit' | 'tolerance' | 'size' | 'jobs',
+  ) => numberFrom(name, values[name]);
   const reach = number('reach') ?? recipe.edge?.reach;
   const profile =
     choice('edge', values.edge, ['none', ...PROFILES]) ??
@@ -165,6 +171,8 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     rise: notNegative('rise', number('rise') ?? recipe.edge?.rise ?? reach ?? 0.5),
     steps: whole('steps', number('steps') ?? recipe.edge?.steps ?? 3, 1, LIMITS.steps),
     beyond: choice('beyond', values.beyond, BEYOND) ?? recipe.edge?.beyond ?? 'ridge',
+    corners: choice('corners', values.corners, CORNERS) ?? recipe.edge?.corners ?? 'mitred',
+    mitreLimit: within('mitre-limit', number('mitre-limit') ?? recipe.edge?.mitreLimit ?? 5, 1, 100),
   };
   const { on: _, ...shape } = edge;
   const settings: BuildSettings = {

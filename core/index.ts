@@ -154,6 +154,7 @@ export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from
 export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
 export { type Plan, planOf } from './plan/shapes.ts';
 export * from './protocol/http.ts';
+export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';

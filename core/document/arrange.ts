@@ -228,12 +228,30 @@ function restingHeight(regions: readonly Region[], below: readonly { layer: Laye
     .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
 }
 
-const NO_EDGE: Edge = { profile: 'round', on: 'none', reach: 0, rise: 0, steps: 3, beyond: 'ridge' };
+const NO_EDGE: Edge = {
+  profile: 'round',
+  on: 'none',
+  reach: 0,
+  rise: 0,
+  steps: 3,
+  beyond: 'ridge',
+  corners: 'mitred',
+  mitreLimit: 5,
+};
 
 function startEdge(regions: readonly Region[], depth: number): Edge {
   const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
   const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
-  return { profile: 'round', on: 'front', reach, rise: reach, steps: 3, beyond: 'ridge' };
+  return {
+    profile: 'round',
+    on: 'front',
+    reach,
+    rise: reach,
+    steps: 3,
+    beyond: 'ridge',
+    corners: 'mitred',
+    mitreLimit: 5,
+  };
 }
 
 /** Rounded down to two figures, so that start values read well. */

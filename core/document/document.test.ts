@@ -279,11 +279,13 @@ describe('reading documents', () => {
   it('takes what was written and names what does not fit', () => {
     const project = projectOf(SQUARES);
     expect(readProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
-    // Version 2 knew no edge that holds back, no other edge on the back and no rows in walls.
+    // Version 2 knew no edge that holds back, no style of corners, no other edge on the back and no rows in walls.
     const older = {
       ...project,
       version: 2,
-      layers: project.layers.map(({ backEdge, wallRows, edge: { beyond, ...edge }, ...layer }) => ({ ...layer, edge })),
+      layers: project.layers.map(
+        ({ backEdge, wallRows, edge: { beyond, corners, mitreLimit, ...edge }, ...layer }) => ({ ...layer, edge }),
+      ),
     };
     expect(readProject(older)).toEqual(project);
     expect(() => readProject({ ...project, unit: 'furlong' })).toThrow(/cannot be read: unit/);

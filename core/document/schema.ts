@@ -4,6 +4,7 @@ import { ColourSchema, EditSchema } from '../edits/schema.ts';
 import { LetteringSchema } from '../lettering/settings.ts';
 import { StepSchema } from '../picture/prepare.ts';
 import { PICTURE_LIMITS } from '../picture/types.ts';
+import { CORNERS } from '../solid/edge/corners.ts';
 import { FACE_MESHES } from '../solid/front/front.ts';
 import { PROFILES } from '../solid/profile.ts';
 import { BEYOND } from '../solid/slab.ts';
@@ -38,6 +39,10 @@ export const EdgeShapeSchema = z.object({
   steps: z.int().min(1).max(LIMITS.steps),
   /** What becomes of it where it reaches further than a stroke is wide. */
   beyond: z.enum(BEYOND),
+  /** How it goes round corners that point inward. */
+  corners: z.enum(CORNERS),
+  /** A mitred corner that would run ahead by more reaches than this is cut square. */
+  mitreLimit: z.number().min(1).max(100),
 });
 
 export const EdgeSchema = EdgeShapeSchema.extend({

@@ -306,7 +306,15 @@ describe('normals', () => {
 });
 
 describe('shading along outlines', () => {
-  const round: SlabEdge = { profile: 'chamfer', reach: 9, rise: 1, steps: 1, beyond: 'ridge' };
+  const round: SlabEdge = {
+    profile: 'chamfer',
+    reach: 9,
+    rise: 1,
+    steps: 1,
+    beyond: 'ridge',
+    corners: 'mitred',
+    mitreLimit: 5,
+  };
   const spec: SlabSpec = { depth: 2, front: round, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
   const slab = (outline: Region) => raiseSlab(planSlab([outline], spec), spec);
   /** Largest angle between a corner's normal and its face's, in degrees, over faces of one side. */

@@ -3,6 +3,7 @@
 // *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
 // lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
 import type { Region } from '../outline/types.ts';
+import type { CornerStyle } from './edge/corners.ts';
 import { divideFace } from './edge/divide.ts';
 import type { StripDrawing } from './edge/drawing.ts';
 import { heldDrawing } from './edge/hold.ts';
@@ -38,17 +39,19 @@ export interface LidOptions {
   readonly faces: FrontFaces;
   /** Whether the edge keeps within the local half-width, so that the front never disappears. */
   readonly isHeld: boolean;
+  /** Of corners that point inward; held edges mitre them. */
+  readonly style?: CornerStyle;
   /** Longest side of all that is built together. */
   readonly extent: number;
 }
 
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
-export function buildLid(rim: Region, { insets, faces, isHeld, extent }: LidOptions): Lid {
+export function buildLid(rim: Region, { insets, faces, isHeld, style, extent }: LidOptions): Lid {
   const levels = [...new Set(insets)];
   if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
   const reaches = levels.slice(1);
   const held = isHeld ? heldDrawing(rim, reaches, extent) : null;
-  const drawing = held ?? roofOver(rim, reaches, extent);
+  const drawing = held ?? roofOver(rim, reaches, extent, style);
   const builder = new LidBuilder(drawing ?? ringDrawing(rim, reaches), insets, rim);
   return builder.lid(faces, drawing ? 'skeleton' : 'rings', isHeld && !held);
 }

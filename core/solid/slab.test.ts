@@ -12,24 +12,19 @@ import { regionsOf } from '../outline/regions.ts';
 import type { Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
 import { audit } from '../testing/audit.ts';
-import { gridRings, rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
+import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../testing/shapes.ts';
 import { PROFILES, profileRows } from './profile.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
 
 const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
-const chamfer = (reach: number, rise = reach): SlabEdge => ({
-  profile: 'chamfer',
-  reach,
-  rise,
-  steps: 1,
-  beyond: 'ridge',
-});
+const MITRED = { beyond: 'ridge', corners: 'mitred', mitreLimit: 5 } as const;
+const chamfer = (reach: number, rise = reach): SlabEdge => ({ profile: 'chamfer', reach, rise, steps: 1, ...MITRED });
 const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({
   profile: 'round',
   reach,
   rise,
   steps,
-  beyond: 'ridge',
+  ...MITRED,
 });
 
 function build(regions: readonly Region[], change: Partial<SlabSpec>): Mesh {
@@ -178,7 +173,7 @@ describe('even faces', () => {
 describe('profiles', () => {
   it.each(PROFILES)('build a closed %s, front and back', (profile) => {
     for (const reach of [0.5, 3, 12]) {
-      const edge: SlabEdge = { profile, reach, rise: 1, steps: 3, beyond: 'ridge' };
+      const edge: SlabEdge = { profile, reach, rise: 1, steps: 3, ...MITRED };
       const mesh = build([region(rectangle(0, 0, 10, 10), reversed(regularPolygon(5, 2, 0, 5, 5)))], {
         front: edge,
         back: edge,
@@ -189,17 +184,76 @@ describe('profiles', () => {
   });
 
   it('have the volume of their treads', () => {
-    const edge: SlabEdge = { profile: 'step', reach: 2, rise: 2, steps: 2, beyond: 'ridge' };
+    const edge: SlabEdge = {
+      profile: 'step',
+      reach: 2,
+      rise: 2,
+      steps: 2,
+      beyond: 'ridge',
+      corners: 'mitred',
+      mitreLimit: 5,
+    };
     const mesh = build([region(rectangle(0, 0, 10, 10))], { front: edge });
     expect(check(mesh).volume).toBeCloseTo(2 * 100 + 1 * 8 * 8 + 1 * 6 * 6, 3);
   });
 
   it('may be others on the back than on the front', () => {
     const mesh = build([region(rectangle(0, 0, 10, 10))], {
-      front: { profile: 'step', reach: 1, rise: 1, steps: 1, beyond: 'ridge' },
+      front: { profile: 'step', reach: 1, rise: 1, steps: 1, ...MITRED },
       back: chamfer(1),
     });
     expect(check(mesh).volume).toBeCloseTo(2 * 100 + 64 + frustum(1, 100, 64), 3);
+  });
+});
+
+describe('corners that point inward', () => {
+  const notch = region(ring(0, 0, 10, 0, 10, 10, 5.4, 10, 5, 4, 4.6, 10, 0, 10));
+  const ahead = (style: Partial<SlabEdge>) => {
+    const { spec } = fitSpec({ ...PLAIN, front: { ...chamfer(1), ...style } });
+    const plan = planSlab([notch], spec);
+    expect(isSound(proofOf(raiseSlab(plan, spec)))).toBe(true);
+    const front = [...plan.rows.keys()].filter((i) => plan.rows[i] === 1);
+    const inNotch = front.filter((i) => Math.abs(plan.points[2 * i]! - 5) < 2 && plan.points[2 * i + 1]! < 4);
+    return { plan, points: inNotch.map((i) => [plan.points[2 * i]! - 5, plan.points[2 * i + 1]! - 4] as const) };
+  };
+
+  it('run ahead where they are mitred, and are cut at the reach beyond the limit', () => {
+    // Half the notch's angle has the tangent 0.4 / 6: its mitre runs ahead by 1 / sine = 15.03 reaches.
+    const mitre = 1 / Math.sin(Math.atan2(0.4, 6));
+    expect(ahead({ mitreLimit: mitre * 1.01, reach: 0.2 }).points).toEqual([
+      [expect.closeTo(0, 6), expect.closeTo(-0.2 * mitre, 6)],
+    ]);
+    const { points } = ahead({ mitreLimit: mitre * 0.99 });
+    expect(points).toHaveLength(2);
+    for (const [, y] of points) expect(y).toBeCloseTo(-1, 6);
+  });
+
+  it('stay within a circle around them where they are rounded, as facets that touch it', () => {
+    const { points, plan } = ahead({ corners: 'rounded' });
+    expect(points.length).toBeGreaterThan(6);
+    for (const [x, y] of points) {
+      expect(Math.hypot(x, y)).toBeGreaterThan(1 - 1e-6);
+      expect(Math.hypot(x, y)).toBeLessThan(1 / Math.cos(Math.PI / 16) + 1e-6);
+    }
+    // Fans of triangles around the corner, quads elsewhere.
+    expect(plan.edgePath).toBe('skeleton');
+  });
+
+  it('close over anything, however they are styled', () => {
+    const styles = fc.record({
+      corners: fc.constantFrom('mitred' as const, 'rounded' as const),
+      mitreLimit: fc.constantFrom(1, 1.5, 5),
+      reach: fc.constantFrom(0.1, 1, 40),
+    });
+    fc.assert(
+      fc.property(gridRings, styles, (rings, style) => {
+        const regions = regionsOf(rings, 'evenodd');
+        fc.pre(regions.length > 0);
+        const edge = { ...round(1), ...style };
+        expect(isSound(proofOf(build(regions, { front: edge, back: edge })))).toBe(true);
+      }),
+      { numRuns: 80 },
+    );
   });
 });
 

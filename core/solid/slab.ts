@@ -5,6 +5,7 @@ import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
 import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
+import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
 import { linkedRings } from './edge/lines.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
@@ -16,7 +17,7 @@ import { outlineOf, rimFor } from './rim.ts';
 export const BEYOND = ['ridge', 'hold'] as const;
 
 /** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
-export interface SlabEdge {
+export interface SlabEdge extends CornerStyle {
   readonly profile: Profile | ProfileCurve;
   /** How far in. */
   readonly reach: number;
@@ -101,7 +102,8 @@ const tidyNumber = (v: number) => String(Number(v.toPrecision(4)));
 
 /** What a plan depends on besides the outlines: equal keys, equal plans. */
 export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): string {
-  const part = (edge: SlabEdge | null) => (edge ? [edge.profile, edge.reach, edge.steps, edge.beyond] : null);
+  const part = (edge: SlabEdge | null) =>
+    edge ? [edge.profile, edge.reach, edge.steps, edge.beyond, edge.corners, edge.mitreLimit] : null;
   return JSON.stringify([part(front), part(back), faces, faces === 'fewest' ? null : cell, wallRows]);
 }
 
@@ -118,6 +120,7 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const optionsOf = (edge: SlabEdge | null) => ({
     insets: edge ? insetsOf(edge, extent) : [0],
     isHeld: edge?.beyond === 'hold',
+    style: edge ? { corners: edge.corners, mitreLimit: edge.mitreLimit } : undefined,
     faces,
     extent,
   });

@@ -187,6 +187,7 @@ function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
         </ShapeSentence>
       )}
       <SafeReach layer={layer} view={view} change={change} />
+      <CornersSentence layer={layer} change={change} />
     </>
   );
 }
@@ -263,6 +264,45 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
         </>
       )}
     </Sentence>
+  );
+}
+
+/** Rarely touched: how edges go round corners that point inward. */
+function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenceProps, 'layer' | 'change'>) {
+  const style = (part: Partial<Pick<EdgeShape, 'corners' | 'mitreLimit'>>, gesture: string | null = null) =>
+    change({ edge: part, backEdge: backEdge && { ...backEdge, ...part } }, gesture);
+  return (
+    <details className="text-sm">
+      <summary className="cursor-pointer text-quiet">Corners</summary>
+      <Sentence>
+        Corners that point inward are{' '}
+        <Choice
+          label="Corners"
+          value={edge.corners}
+          options={[
+            ['mitred', 'mitred'],
+            ['rounded', 'rounded'],
+          ]}
+          onChange={(corners) => style({ corners })}
+        />
+        {edge.corners === 'mitred' && (
+          <>
+            {' '}
+            and cut square beyond{' '}
+            <Value
+              label="Mitre limit"
+              value={edge.mitreLimit}
+              step={0.5}
+              min={1}
+              max={100}
+              onChange={(mitreLimit, g) => style({ mitreLimit }, g)}
+            />{' '}
+            reaches
+          </>
+        )}
+        .
+      </Sentence>
+    </details>
   );
 }
 

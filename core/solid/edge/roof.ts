@@ -5,6 +5,7 @@ import { GeometryError } from '../../errors.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
+import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
 import { type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
@@ -31,6 +32,7 @@ const BENT = 1e-3;
 const LEAST_AREA = 1e-12;
 /** How often nodes are joined and hairs parted in turn. */
 const ROUNDS = 4;
+const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
 
@@ -38,17 +40,25 @@ const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
  * @param region as `regionsOf` gives it: rings that keep clear of each other
  * @param levels distances from the outline, rising, > 0; the last is the reach
  * @param extent longest side of the whole that the region is part of: what is too small to be seen is a share of it
+ * @param style of corners that point inward; all mitred where nothing is said
  * @returns null when no attempt gave a drawing that passes its own check
  */
-export function roofOver(region: Region, levels: readonly number[], extent: number): StripDrawing | null {
+export function roofOver(
+  region: Region,
+  levels: readonly number[],
+  extent: number,
+  style: CornerStyle = MITRED,
+): StripDrawing | null {
   const rings = ringsOf([region]);
   const box = boundsOf(rings)!;
   const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
   const { points: own, next } = linkedRings(rings);
   const rim = own.map((v, i) => (v - (i % 2 === 0 ? cx : cy)) / extent);
   const heights = levels.map((level) => level / extent);
+  const lines = linesOf(rim, next);
+  const outline = { rim, next, lines, facets: facetsOf(next, lines, style) };
   for (let attempt = 0; attempt < SHIFTS.length; attempt++) {
-    const roof = attemptRoof(rim, next, heights, attempt);
+    const roof = attemptRoof(outline, heights, attempt);
     if (!roof) continue;
     const points = roof.points.map((v, i) => v * extent + (i % 2 === 0 ? cx : cy));
     points.set(own);
@@ -57,33 +67,43 @@ export function roofOver(region: Region, levels: readonly number[], extent: numb
   return null;
 }
 
-function attemptRoof(
-  rim: Float64Array,
-  next: Uint32Array,
-  levels: readonly number[],
-  attempt: number,
-): StripDrawing | null {
-  const restless = stirred(rim, attempt);
+interface Outline {
+  readonly rim: Float64Array;
+  readonly next: Uint32Array;
+  readonly lines: Lines;
+  readonly facets: Uint8Array;
+}
+
+function attemptRoof(outline: Outline, levels: readonly number[], attempt: number): StripDrawing | null {
+  const restless = stirred(outline.rim, attempt);
+  const { points, parted, next, lines } = cornered(
+    restless,
+    outline.next,
+    linesOf(restless, outline.next),
+    outline.facets,
+  );
   let inner: BoundedTriangles;
   try {
     inner = triangulateInside(
-      restless,
+      parted,
       Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)),
     );
   } catch (error) {
     if (error instanceof GeometryError) return null;
     throw error;
   }
-  const stirredLines = linesOf(restless, next);
   const reach = levels.at(-1)!;
-  const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
-  if (new Wavefront(restless, next, copy, stirredLines, reach + SOON, null).advance(reach + SOON)) {
-    const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
-    const swept = sweptRoof(rim, next, levels, copy, limits);
-    if (swept) return swept;
+  const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
+  if (next.length === outline.next.length) {
+    const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
+    if (new Wavefront(points, next, copy, lines, reach + SOON, null).advance(reach + SOON)) {
+      const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
+      const swept = sweptRoof(outline.rim, next, levels, copy, limits);
+      if (swept) return swept;
+    }
   }
-  const book = new Book(rim, next, inner.corners.length / 3);
-  const front = new Wavefront(restless, next, inner, stirredLines, reach + WAIT, book);
+  const book = new Book(exact, outline.next.length, inner.corners.length / 3);
+  const front = new Wavefront(points, next, inner, lines, reach + WAIT, book);
   book.open(front);
   for (const [k, level] of levels.entries()) {
     if (!front.advance(level)) return null;
@@ -118,6 +138,7 @@ interface Label {
  */
 class Book implements WavefrontEvents {
   private readonly rimCount: number;
+  private readonly rimOf: Uint32Array;
   private readonly lines: Lines;
   private readonly x: number[] = [];
   private readonly y: number[] = [];
@@ -136,20 +157,26 @@ class Book implements WavefrontEvents {
   private levels = 0;
   private front!: Wavefront;
 
-  constructor(rim: Float64Array, next: Uint32Array, triangles: number) {
-    this.rimCount = next.length;
-    this.lines = linesOf(rim, next);
+  /**
+   * @param outline as it would be had nothing been stirred
+   * @param rimCount how many of its corners are points of the rim
+   * @param triangles inside it
+   */
+  constructor({ points, next, lines, rimOf }: Cornered, rimCount: number, triangles: number) {
+    this.rimCount = rimCount;
+    this.rimOf = rimOf;
+    this.lines = lines;
     this.trail = new Int32Array(next.length + triangles);
     this.nodeOf = new Int32Array(next.length + triangles);
-    for (let i = 0; i < next.length; i++) this.node(rim[2 * i]!, rim[2 * i + 1]!, 0, RIM);
-    for (let i = 0; i < next.length; i++) this.link(i, next[i]!, i, -1);
+    for (let i = 0; i < rimCount; i++) this.node(points[2 * i]!, points[2 * i + 1]!, 0, RIM);
+    for (let i = 0; i < next.length; i++) this.link(rimOf[i]!, rimOf[next[i]!]!, i, -1);
   }
 
-  /** Begins the trails of all corners, on links 0 … n − 1 along the rim. */
+  /** Begins the trails of all corners, on links 0 … n − 1 along the outline. */
   open(front: Wavefront): void {
     this.front = front;
-    for (let i = 0; i < this.rimCount; i++) this.start(i, i);
-    for (let i = 0; i < this.rimCount; i++) {
+    for (const [i, node] of this.rimOf.entries()) this.start(i, node);
+    for (let i = 0; i < this.rimOf.length; i++) {
       this.after(2 * i, this.up(front.next[i]!));
       this.after(this.down(i), 2 * i);
     }
@@ -305,7 +332,9 @@ class Book implements WavefrontEvents {
       const corners: number[] = [];
       for (let h = half; !seen[h]; h = this.follow[h]!) {
         seen[h] = 1;
-        corners.push(h % 2 === 0 ? this.from[h >> 1]! : this.to[h >> 1]!);
+        const node = h % 2 === 0 ? this.from[h >> 1]! : this.to[h >> 1]!;
+        // Edges that were put in at a corner begin without length.
+        if (corners.at(-1) !== node) corners.push(node);
       }
       faces.push({ corners, label: { edge: this.edge[half]!, strip: this.strip[half]! } });
     }
@@ -363,7 +392,8 @@ class Book implements WavefrontEvents {
       for (const part of parts) {
         for (const corner of part) corners.push(use(corner));
         starts.push(corners.length);
-        edges.push(face.label.edge);
+        // An edge that was put in at a corner is nobody else's.
+        edges.push(face.label.edge < this.rimCount ? face.label.edge : -1);
         strips.push(face.label.strip);
       }
     }
