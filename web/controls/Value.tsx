@@ -106,7 +106,8 @@ const MARK_AT = 0.6;
 /** @param share of the mark that the value is */
 function MarkScale({ share }: { share: number }) {
   return (
-    <span aria-hidden className="pointer-events-none absolute right-0 -bottom-1 left-0 block h-1">
+    <span aria-hidden className="pointer-events-none absolute right-0 -bottom-1.5 left-0 block h-1">
+      <span className="absolute top-px right-0 left-0 block h-px bg-rule" />
       <span
         className="absolute top-0 left-0 block h-[3px] bg-tide"
         style={{ width: `${100 * Math.min(1, share * MARK_AT)}%` }}
