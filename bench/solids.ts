@@ -1,7 +1,8 @@
-// solids.ts — our slabs beside the stock extrusion of a general-purpose 3D library, on the same outlines in the same run.
+// solids.ts — our slabs beside the stock extrusion of a general-purpose 3D library, from the same curves in the same run, both
+// within the same tolerance: the library divides all curves of a shape alike, so its worst one decides.
 import { readdirSync, readFileSync } from 'node:fs';
-import { ExtrudeGeometry, Path, Shape, Vector2 } from 'three';
-import { arrange, Evaluator, emptyProject, NO_DATA, type Project, type Region, readSvg } from '../core/index.ts';
+import { type CurvePath, ExtrudeGeometry, ShapePath, type Vector2 } from 'three';
+import { arrange, Evaluator, emptyProject, NO_DATA, type Project, readSvg } from '../core/index.ts';
 import { trianglesOf } from '../core/mesh/triangles.ts';
 import { audit } from '../core/testing/audit.ts';
 import { median } from './median.ts';
@@ -30,9 +31,9 @@ export function compareSolids(): void {
   console.log('reach   closed ours / stock   triangles ours / stock (ratio)   ms ours / stock (ratio)');
   for (const reach of REACHES) {
     const projects = drawings.map((drawing) => projectOf(drawing, reach));
-    // Both sides get the same outlines, and a first pass to warm up.
+    // A first pass to warm up.
     const both = [0, 1]
-      .map(() => projects.map((each) => ({ own: ours(each), stock: stock(each.regions, reach) })))
+      .map(() => projects.map((each) => ({ own: ours(each), stock: stock(each.drawing, reach) })))
       .at(-1)!;
     const [own, other] = [both.map(({ own: o }) => o), both.map(({ stock: s }) => s)];
     const share = (list: readonly Outcome[]) =>
@@ -56,7 +57,6 @@ export function compareSolids(): void {
 interface Prepared {
   readonly project: Project;
   readonly drawing: ReturnType<typeof readSvg>;
-  readonly regions: readonly Region[];
 }
 
 function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
@@ -88,7 +88,7 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
     ...arranged.placement,
   };
   const project = { ...emptyProject('icon'), tolerance: TOLERANCE, sources: [source], layers: [...arranged.layers] };
-  return { project, drawing, regions: evaluatorFor(project, drawing).outlines(project, project.layers[0]!).regions };
+  return { project, drawing };
 }
 
 function evaluatorFor(project: Project, drawing: Prepared['drawing']): Evaluator {
@@ -100,7 +100,7 @@ function evaluatorFor(project: Project, drawing: Prepared['drawing']): Evaluator
 function ours({ project, drawing }: Prepared): Outcome {
   const evaluator = evaluatorFor(project, drawing);
   const layer = project.layers[0]!;
-  evaluator.outlines(project, layer);
+  evaluator.drawing(project.sources[0]!);
   const started = performance.now();
   const { mesh } = evaluator.build(project, layer);
   const ms = performance.now() - started;
@@ -109,14 +109,13 @@ function ours({ project, drawing }: Prepared): Outcome {
   return { ms, triangles: indices.length / 3, closed: loose === 0 && flat === 0 };
 }
 
-function stock(regions: readonly Region[], reach: number): Outcome {
-  const shapes = regions.map(({ outer, holes }) => {
-    const shape = new Shape(pointsOf(outer));
-    shape.holes = holes.map((hole) => new Path(pointsOf(hole)));
-    return shape;
-  });
+function stock(drawing: Prepared['drawing'], reach: number): Outcome {
+  const paths = drawing.shapes.map(({ path }) => pathOf(path));
+  const curveSegments = Math.max(1, ...paths.flatMap(({ subPaths }) => subPaths.map(divisionsFor)));
   const started = performance.now();
+  const shapes = paths.flatMap((path) => path.toShapes());
   const geometry = new ExtrudeGeometry(shapes, {
+    curveSegments,
     depth: DEPTH - 2 * reach,
     bevelEnabled: reach > 0,
     bevelSize: reach,
@@ -133,6 +132,37 @@ function stock(regions: readonly Region[], reach: number): Outcome {
   return { ms, triangles, closed: loose === 0 && flat === 0 };
 }
 
-function pointsOf(ring: Float64Array): Vector2[] {
-  return Array.from({ length: ring.length / 2 }, (_, i) => new Vector2(ring[2 * i]!, ring[2 * i + 1]!));
+function pathOf(path: Prepared['drawing']['shapes'][number]['path']): ShapePath {
+  const result = new ShapePath();
+  for (const segment of path) {
+    if (segment[0] === 'M') result.moveTo(segment[1], segment[2]);
+    else if (segment[0] === 'L') result.lineTo(segment[1], segment[2]);
+    else if (segment[0] === 'C') {
+      const [, ax, ay, bx, by, x, y] = segment;
+      result.bezierCurveTo(ax, ay, bx, by, x, y);
+    }
+  }
+  return result;
+}
+
+/** The least number of chords a curve at which none of them strays further than the tolerance. */
+function divisionsFor({ curves }: CurvePath<Vector2>): number {
+  let most = 1;
+  for (const curve of curves) {
+    if (curve.type === 'LineCurve') continue;
+    const strays = (divisions: number) => {
+      for (let k = 0; k < divisions; k++) {
+        const [a, b, c] = [0, 1, 0.5].map((part) => curve.getPoint((k + part) / divisions)) as [
+          Vector2,
+          Vector2,
+          Vector2,
+        ];
+        const [dx, dy] = [b.x - a.x, b.y - a.y];
+        if (Math.abs((c.x - a.x) * dy - (c.y - a.y) * dx) > TOLERANCE * Math.hypot(dx, dy)) return true;
+      }
+      return false;
+    };
+    while (strays(most)) most++;
+  }
+  return most;
 }

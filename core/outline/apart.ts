@@ -94,16 +94,3 @@ export function isInside(ring: Ring, other: Ring): boolean {
   // The middle of an edge: corners may lie on the other ring where the two touch.
   return pointInRing((ring[0]! + ring[2]!) / 2, (ring[1]! + ring[3]!) / 2, other);
 }
-
-/** Whether rings that do not meet lie as those of one region do: every hole in the outer ring and in no other hole. */
-export function isNested([outer, ...holes]: readonly Ring[]): boolean {
-  const boxes = holes.map((hole) => boundsOf([hole])!);
-  return holes.every((hole, h) => {
-    const [x, y] = [hole[0]!, hole[1]!];
-    const within = (other: Ring, o: number) => {
-      const { minX, minY, maxX, maxY } = boxes[o]!;
-      return o !== h && x >= minX && x <= maxX && y >= minY && y <= maxY && pointInRing(x, y, other);
-    };
-    return pointInRing(x, y, outer!) && !holes.some(within);
-  });
-}

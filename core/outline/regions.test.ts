@@ -3,7 +3,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring } from '../testing/shapes.ts';
-import { isNested, pointInRing, ringsAreApart, segmentsOf } from './apart.ts';
+import { pointInRing, ringsAreApart, segmentsOf } from './apart.ts';
 import { boundsOf, pointCount, regionsArea, ringArea, ringLength, ringsOf } from './measure.ts';
 import { sharedArea } from './overlap.ts';
 import { regionsOf } from './regions.ts';
@@ -243,3 +243,16 @@ describe('negligible points', () => {
     }
   });
 });
+
+/** Whether rings that do not meet lie as those of one region do: every hole in the outer ring and in no other hole. */
+function isNested([outer, ...holes]: readonly Ring[]): boolean {
+  const boxes = holes.map((hole) => boundsOf([hole])!);
+  return holes.every((hole, h) => {
+    const [x, y] = [hole[0]!, hole[1]!];
+    const within = (other: Ring, o: number) => {
+      const { minX, minY, maxX, maxY } = boxes[o]!;
+      return o !== h && x >= minX && x <= maxX && y >= minY && y <= maxY && pointInRing(x, y, other);
+    };
+    return pointInRing(x, y, outer!) && !holes.some(within);
+  });
+}

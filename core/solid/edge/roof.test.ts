@@ -9,6 +9,7 @@ import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../../testing/shapes.ts';
 import type { StripDrawing } from './drawing.ts';
+import { ringDrawing } from './rings.ts';
 import { roofOver } from './roof.ts';
 
 const extentOf = (outline: Region) => longestSide(boundsOf([outline.outer])!);
@@ -239,6 +240,17 @@ describe('roofs over anything', () => {
         },
       ),
       { numRuns: 150 },
+    );
+  });
+});
+
+describe('rings, which stand by', () => {
+  it('draw the same strips as triangles, over anything', () => {
+    fc.assert(
+      fc.property(gridRings, fc.constantFrom([0.3, 0.5], [0.5, 1, 1.5], [40]), (rings, levels) => {
+        for (const outline of regionsOf(rings, 'evenodd')) expectDrawing(ringDrawing(outline, levels), outline);
+      }),
+      { numRuns: 80 },
     );
   });
 });

@@ -96,14 +96,15 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
   const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
   if (next.length === outline.next.length) {
     const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
-    if (new Wavefront(points, next, copy, lines, reach + SOON, null).advance(reach + SOON)) {
+    const watched = new Wavefront({ points, next, triangles: copy, lines, horizon: reach + SOON, events: null });
+    if (watched.advance(reach + SOON)) {
       const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
       const swept = sweptRoof(outline.rim, next, levels, copy, limits);
       if (swept) return swept;
     }
   }
   const book = new Book(exact, outline.next.length, inner.corners.length / 3);
-  const front = new Wavefront(points, next, inner, lines, reach + WAIT, book);
+  const front = new Wavefront({ points, next, triangles: inner, lines, horizon: reach + WAIT, events: book });
   book.open(front);
   for (const [k, level] of levels.entries()) {
     if (!front.advance(level)) return null;

@@ -20,8 +20,23 @@ export interface WavefrontEvents {
   collapse(from: number, to: number, at: Meeting): void;
   /** A last triangle has shrunk away. */
   vanish(a: number, b: number, c: number, at: Meeting): void;
-  /** `corner` ran into an edge and ends: it goes on between that edge and its old next one, `fresh` between its old previous one and that edge. */
+  /** `corner` ran into an edge and ends; it goes on behind that edge, and `fresh` before it. */
   split(corner: number, fresh: number, at: Meeting): void;
+}
+
+export interface WavefrontStart {
+  /** Flat x, y of the corners at time 0. */
+  readonly points: Float64Array;
+  /** The corner that follows each one; edge i leaves corner i. */
+  readonly next: Uint32Array;
+  /** What the wavefront encloses at time 0; taken over and changed. */
+  readonly triangles: BoundedTriangles;
+  /** Of the edges, one a corner. */
+  readonly lines: Lines;
+  /** What happens later is never asked for. */
+  readonly horizon: number;
+  /** null for a wavefront that is only watched until it changes. */
+  readonly events: WavefrontEvents | null;
 }
 
 /** Events a triangle may cause on average; many more mean that rounding leads in circles. */
@@ -52,22 +67,8 @@ export class Wavefront {
   private readonly vy: Float64Array;
   private slots: number;
 
-  /**
-   * @param points flat x, y of the corners at time 0
-   * @param triangles what the wavefront encloses at time 0; taken over
-   * @param next the corner that follows each one; edge i leaves corner i
-   * @param lines of the edges, one a corner
-   * @param horizon what happens later is never asked for
-   * @param events null for a wavefront that is only watched until it changes
-   */
-  constructor(
-    points: Float64Array,
-    next: Uint32Array,
-    { corners, twins }: BoundedTriangles,
-    lines: Lines,
-    horizon: number,
-    events: WavefrontEvents | null,
-  ) {
+  constructor({ points, next, triangles, lines, horizon, events }: WavefrontStart) {
+    const { corners, twins } = triangles;
     const n = next.length;
     // Every split needs one slot more, and each takes one triangle away.
     const room = n + corners.length / 3;
