@@ -67,6 +67,7 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
     reach,
     rise: reach,
     steps: STEPS,
+    way: 'in',
     beyond: 'ridge',
     corners: 'mitred',
     mitreLimit: 5,

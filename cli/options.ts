@@ -25,6 +25,7 @@ import {
   RecipeSchema,
   TRACE_MODES,
   type TraceSettings,
+  WAYS,
 } from '../core/index.ts';
 
 export class UsageError extends Error {}
@@ -38,6 +39,7 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --edge E              none, chamfer, round, cove, ogee, step or bead (default: round when --reach is given, else none)
   --reach 0.5           how far in the edge reaches
   --rise 0.5            how far down it comes (default: reach)
+  --way in              in, or out as a flange
   --steps 3             strips across the edge
   --edge-on both        both, front or back
   --beyond ridge        where it reaches further than a stroke is wide: end in a ridge, or hold before that
@@ -118,6 +120,7 @@ const BUILD_OPTIONS = {
   rise: { type: 'string' },
   steps: { type: 'string' },
   'edge-on': { type: 'string' },
+  way: { type: 'string' },
   beyond: { type: 'string' },
   corners: { type: 'string' },
   'mitre-limit': { type: 'string' },
@@ -170,6 +173,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     reach: notNegative('reach', reach ?? 0.5),
     rise: notNegative('rise', number('rise') ?? recipe.edge?.rise ?? reach ?? 0.5),
     steps: whole('steps', number('steps') ?? recipe.edge?.steps ?? 3, 1, LIMITS.steps),
+    way: choice('way', values.way, WAYS) ?? recipe.edge?.way ?? 'in',
     beyond: choice('beyond', values.beyond, BEYOND) ?? recipe.edge?.beyond ?? 'ridge',
     corners: choice('corners', values.corners, CORNERS) ?? recipe.edge?.corners ?? 'mitred',
     mitreLimit: within('mitre-limit', number('mitre-limit') ?? recipe.edge?.mitreLimit ?? 5, 1, 100),

@@ -158,7 +158,7 @@ export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { PROFILES, type Profile, profileRows } from './solid/profile.ts';
-export { BEYOND, type SlabEdge } from './solid/slab.ts';
+export { BEYOND, type SlabEdge, WAYS } from './solid/slab.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';

@@ -284,7 +284,7 @@ describe('reading documents', () => {
       ...project,
       version: 2,
       layers: project.layers.map(
-        ({ backEdge, wallRows, edge: { beyond, corners, mitreLimit, ...edge }, ...layer }) => ({ ...layer, edge }),
+        ({ backEdge, wallRows, edge: { way, beyond, corners, mitreLimit, ...edge }, ...layer }) => ({ ...layer, edge }),
       ),
     };
     expect(readProject(older)).toEqual(project);

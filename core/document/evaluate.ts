@@ -213,6 +213,10 @@ export class Evaluator {
         message: `${which} too intricate for the edge to hold back; it ends in ridges there.`,
       });
     }
+    if (plan.lostFlange) {
+      const message = 'The outlines are too intricate for an edge that reaches out this far; it was left out.';
+      warnings.push({ code: 'no-flange', message });
+    }
     return { key, mesh, plan, warnings };
   }
 

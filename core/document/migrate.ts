@@ -36,7 +36,7 @@ const STEPS: Readonly<Record<number, (document: Record<string, unknown>) => Reco
     layers: Array.isArray(layers)
       ? layers.map(({ edge, ...layer }) => ({
           ...layer,
-          edge: { beyond: 'ridge', corners: 'mitred', mitreLimit: 5, ...edge },
+          edge: { way: 'in', beyond: 'ridge', corners: 'mitred', mitreLimit: 5, ...edge },
           backEdge: null,
           wallRows: 1,
         }))

@@ -7,7 +7,7 @@ import { PICTURE_LIMITS } from '../picture/types.ts';
 import { CORNERS } from '../solid/edge/corners.ts';
 import { FACE_MESHES } from '../solid/front/front.ts';
 import { PROFILES } from '../solid/profile.ts';
-import { BEYOND } from '../solid/slab.ts';
+import { BEYOND, WAYS } from '../solid/slab.ts';
 import { TraceSchema } from '../trace/settings.ts';
 import { UNITS } from '../units.ts';
 
@@ -32,7 +32,8 @@ export const LIMITS = {
 /** What an edge looks like. */
 export const EdgeShapeSchema = z.object({
   profile: z.enum(PROFILES),
-  /** How far in. */
+  way: z.enum(WAYS),
+  /** How far in, or out. */
   reach: length,
   /** How far down. */
   rise: length,

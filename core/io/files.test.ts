@@ -18,7 +18,16 @@ import { decodeXml } from './text.ts';
 function slab(outline: Region, base = 0) {
   const { spec } = fitSpec({
     depth: 3,
-    front: { profile: 'round', reach: 0.6, rise: 0.6, steps: 3, beyond: 'ridge', corners: 'mitred', mitreLimit: 5 },
+    front: {
+      profile: 'round',
+      reach: 0.6,
+      rise: 0.6,
+      steps: 3,
+      way: 'in',
+      beyond: 'ridge',
+      corners: 'mitred',
+      mitreLimit: 5,
+    },
     back: null,
     faces: 'fewest',
     cell: 1,

@@ -311,6 +311,7 @@ describe('shading along outlines', () => {
     reach: 9,
     rise: 1,
     steps: 1,
+    way: 'in',
     beyond: 'ridge',
     corners: 'mitred',
     mitreLimit: 5,

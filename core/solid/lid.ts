@@ -2,26 +2,28 @@
 // The *skeleton*: every outline edge sweeps inward and owns what it sweeps, cut at the profile's rows (edge/roof.ts).
 // *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
 // lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
+import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
 import { divideFace } from './edge/divide.ts';
 import type { StripDrawing } from './edge/drawing.ts';
+import { flangeDrawing } from './edge/flange.ts';
 import { heldDrawing } from './edge/hold.ts';
 import { ringDrawing } from './edge/rings.ts';
-import { roofOver } from './edge/roof.ts';
+import { MITRED, roofOver } from './edge/roof.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
 import { outlineOf } from './rim.ts';
 
 /** Which of the two ways built the edge; `none` where there is no edge. */
 export type EdgePath = 'skeleton' | 'rings' | 'none';
 
-/** A lid in plan. The first points are the rim, in the order of the region's rings. */
+/** A lid in plan. The first points are the rim, in the order of the regions' rings. */
 export interface Lid {
   /** Flat x, y. */
   readonly points: Float64Array;
   /** Row of each point: 0 on the rim, highest on the front; not a whole number for a ridge that ends between two rows. */
   readonly rows: Float64Array;
-  /** Convex faces, counter-clockwise in plan; those between two rows at one distance are upright. */
+  /** Convex faces, counter-clockwise in plan, or clockwise below a flange; those between two rows at one distance are upright. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   /** 1 where the face belongs to the edge, 0 on the front. */
@@ -48,17 +50,73 @@ export interface LidOptions {
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
 export function buildLid(rim: Region, { insets, faces, isHeld, style, extent }: LidOptions): Lid {
   const levels = [...new Set(insets)];
-  if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, rim).lid(faces, 'none');
+  if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, [rim]).lid(faces, 'none');
   const reaches = levels.slice(1);
   const held = isHeld ? heldDrawing(rim, reaches, extent) : null;
   const drawing = held ?? roofOver(rim, reaches, extent, style);
-  const builder = new LidBuilder(drawing ?? ringDrawing(rim, reaches), insets, rim);
+  const builder = new LidBuilder(drawing ?? ringDrawing(rim, reaches), insets, [rim]);
   return builder.lid(faces, drawing ? 'skeleton' : 'rings', isHeld && !held);
+}
+
+/** One lid over all regions, which reaches beyond them; null where it cannot be made. */
+export function buildFlange(rims: readonly Region[], { insets, faces, style, extent }: LidOptions): Lid | null {
+  const levels = [...new Set(insets)].slice(1);
+  const over = (size: number) => flangeDrawing(rims, levels, size, style ?? MITRED);
+  let drawing = over(extent);
+  // Sharp corners run ahead: what is too small to be seen is a share of what becomes of it.
+  const size = drawing ? longestSide(boundsOf([drawing.points])!) : 0;
+  if (size > extent) drawing = over(size);
+  return drawing && new LidBuilder(drawing, insets, rims, true).lid(faces, 'skeleton');
+}
+
+/** Lids over regions as one over all of them. */
+export function joinLids(rims: readonly Region[], lids: readonly Lid[]): Lid {
+  const points: number[] = [];
+  const rows: number[] = [];
+  const places = lids.map(({ rows: own }) => new Uint32Array(own.length));
+  const firsts: number[] = [];
+  const add = (l: number, from: number, to: number) => {
+    const lid = lids[l]!;
+    for (let i = from; i < to; i++) {
+      points.push(lid.points[2 * i]!, lid.points[2 * i + 1]!);
+      places[l]![i] = rows.push(lid.rows[i]!) - 1;
+    }
+  };
+  // All points of rims come first.
+  const sizes = rims.map((rim) => outlineOf([rim]).points.length / 2);
+  for (const [l, size] of sizes.entries()) {
+    firsts.push(rows.length);
+    add(l, 0, size);
+  }
+  for (const [l, size] of sizes.entries()) add(l, size, lids[l]!.rows.length);
+  const starts = [0];
+  const corners: number[] = [];
+  const onEdge: number[] = [];
+  const edges: number[] = [];
+  for (const [l, lid] of lids.entries()) {
+    for (let f = 0; f + 1 < lid.starts.length; f++) {
+      for (let c = lid.starts[f]!; c < lid.starts[f + 1]!; c++) corners.push(places[l]![lid.corners[c]!]!);
+      starts.push(corners.length);
+      onEdge.push(lid.onEdge[f]!);
+      edges.push(lid.edges[f]! < 0 ? -1 : firsts[l]! + lid.edges[f]!);
+    }
+  }
+  const paths = lids.map(({ path }) => path);
+  return {
+    points: Float64Array.from(points),
+    rows: Float64Array.from(rows),
+    starts: Uint32Array.from(starts),
+    corners: Uint32Array.from(corners),
+    onEdge: Uint8Array.from(onEdge),
+    edges: Int32Array.from(edges),
+    path: paths.includes('rings') ? 'rings' : (paths[0] ?? 'none'),
+    isUnheld: lids.some(({ isUnheld }) => isUnheld),
+  };
 }
 
 /** No strips at all. */
 function rimOnly(rim: Region): StripDrawing {
-  const { points, edges } = outlineOf(rim);
+  const { points, edges } = outlineOf([rim]);
   return {
     points,
     times: new Float64Array(points.length / 2),
@@ -74,7 +132,8 @@ function rimOnly(rim: Region): StripDrawing {
 /** Gives points their rows, raises what is upright, and closes the front. */
 class LidBuilder {
   private readonly drawing: StripDrawing;
-  private readonly rim: Region;
+  private readonly rims: readonly Region[];
+  private readonly isTurned: boolean;
   /** Distances at which strips begin and end, 0 first, and the lowest and highest row at each. */
   private readonly levels: readonly number[];
   private readonly lowest: readonly number[];
@@ -90,9 +149,11 @@ class LidBuilder {
   /** The points that stand above point p of a level: copies[p][0] one row up, and so on. */
   private readonly copies = new Map<number, readonly number[]>();
 
-  constructor(drawing: StripDrawing, insets: readonly number[], rim: Region) {
+  /** @param isTurned whether strips lie below the front and face the other way */
+  constructor(drawing: StripDrawing, insets: readonly number[], rims: readonly Region[], isTurned = false) {
     this.drawing = drawing;
-    this.rim = rim;
+    this.rims = rims;
+    this.isTurned = isTurned;
     this.levels = [...new Set(insets)];
     this.lowest = this.levels.map((level) => insets.indexOf(level));
     this.highest = this.levels.map((level) => insets.lastIndexOf(level));
@@ -106,8 +167,11 @@ class LidBuilder {
     const flat = meshFront({ points, edges: front }, faces, triangles);
     const known = points.length / 2;
     for (let i = 0; i < flat.added.length; i += 2) this.point(flat.added[i]!, flat.added[i + 1]!, this.highest[last]!);
-    for (const [edge, split] of flat.splits)
-      this.splits.set(front[2 * edge + 1]! * known + front[2 * edge]!, split.toReversed());
+    for (const [edge, split] of flat.splits) {
+      const [a, b] = [front[2 * edge]!, front[2 * edge + 1]!];
+      if (this.isTurned) this.splits.set(a * known + b, split);
+      else this.splits.set(b * known + a, split.toReversed());
+    }
     for (const [f, strip] of strips.entries()) {
       const face = corners.subarray(starts[f], starts[f + 1]);
       for (const part of this.isUpright(last) ? [face] : this.withSplits(face)) {
@@ -183,7 +247,10 @@ class LidBuilder {
 
   /** @param edge the outline edge it follows, −1 for none; null on the front */
   private face(corners: ArrayLike<number>, place: (point: number) => number, edge: number | null): void {
-    for (let c = 0; c < corners.length; c++) this.corners.push(place(corners[c]!));
+    const n = corners.length;
+    // Turned around, a face keeps its first corner: it may be a fan.
+    const isTurned = this.isTurned && edge !== null;
+    for (let c = 0; c < n; c++) this.corners.push(place(corners[isTurned && c > 0 ? n - c : c]!));
     this.starts.push(this.corners.length);
     this.onEdge.push(edge === null ? 0 : 1);
     this.edges.push(edge ?? -1);
@@ -228,8 +295,12 @@ class LidBuilder {
   private eachLevelEdge(level: number, visit: (from: number, to: number) => void): void {
     const { starts, corners, strips, front, levels } = this.drawing;
     if (level === 0 || level === this.levels.length - 1) {
-      const edges = level === 0 ? outlineOf(this.rim).edges : front;
-      for (let i = 0; i < edges.length; i += 2) visit(edges[i]!, edges[i + 1]!);
+      const edges = level === 0 ? outlineOf(this.rims).edges : front;
+      // What lies outside the rim, or inside a flange's front, is above on their right.
+      for (let i = 0; i < edges.length; i += 2) {
+        if (this.isTurned) visit(edges[i + 1]!, edges[i]!);
+        else visit(edges[i]!, edges[i + 1]!);
+      }
     } else {
       const below = new Set<number>();
       const count = levels.length;

@@ -16,7 +16,7 @@ export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Reg
   if (faces.kind === 'fewest') return region;
   let rim = subdivide(region, () => faces.cell);
   for (let round = 0; isFront && round < MAX_ROUNDS; round++) {
-    const outline = outlineOf(rim);
+    const outline = outlineOf([rim]);
     const { added, splits } = meshFront(outline, faces);
     if (splits.size === 0) break;
     let edge = 0;
@@ -36,9 +36,9 @@ export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Reg
   return rim;
 }
 
-/** All edges of a region; edge i leaves point i. */
-export function outlineOf(region: Region): FlatOutline {
-  const { points, next } = linkedRings(ringsOf([region]));
+/** All edges of regions; edge i leaves point i. */
+export function outlineOf(regions: readonly Region[]): FlatOutline {
+  const { points, next } = linkedRings(ringsOf(regions));
   return { points, edges: Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)) };
 }
 

@@ -17,7 +17,7 @@ import { PROFILES, profileRows } from './profile.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
 
 const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
-const MITRED = { beyond: 'ridge', corners: 'mitred', mitreLimit: 5 } as const;
+const MITRED = { way: 'in', beyond: 'ridge', corners: 'mitred', mitreLimit: 5 } as const;
 const chamfer = (reach: number, rise = reach): SlabEdge => ({ profile: 'chamfer', reach, rise, steps: 1, ...MITRED });
 const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({
   profile: 'round',
@@ -189,6 +189,7 @@ describe('profiles', () => {
       reach: 2,
       rise: 2,
       steps: 2,
+      way: 'in',
       beyond: 'ridge',
       corners: 'mitred',
       mitreLimit: 5,
@@ -253,6 +254,60 @@ describe('corners that point inward', () => {
         expect(isSound(proofOf(build(regions, { front: edge, back: edge })))).toBe(true);
       }),
       { numRuns: 80 },
+    );
+  });
+});
+
+describe('flanges', () => {
+  const out = (edge: SlabEdge): SlabEdge => ({ ...edge, way: 'out' });
+
+  it('widen a box to the volume of its two parts, on either side', () => {
+    const box = [region(rectangle(0, 0, 10, 10))];
+    const front = build(box, { front: out(chamfer(1)) });
+    expect(check(front).volume).toBeCloseTo(3 * 100 + frustum(1, 100, 144), 3);
+    expect(proofOf(front).size).toEqual([12, 12, 4].map((v) => expect.closeTo(v, 6)));
+    const both = build(box, { front: out(chamfer(1)), back: chamfer(1) });
+    expect(check(both).volume).toBeCloseTo(2 * 100 + frustum(1, 100, 144) + frustum(1, 100, 64), 3);
+  });
+
+  it('close a hole they reach across, and join outlines they reach from', () => {
+    const frame = build([region(rectangle(0, 0, 10, 10), reversed(rectangle(3, 3, 4, 4)))], {
+      front: out(chamfer(2.5, 1)),
+    });
+    const { points, edges, triangles } = check(frame);
+    // A pit, no longer a hole: one shell without a handle.
+    expect(points - edges + triangles).toBe(2);
+    const pair = build([region(rectangle(0, 0, 4, 10)), region(rectangle(5, 0, 4, 10))], { front: out(chamfer(1)) });
+    expect(proofOf(pair).shells).toBe(1);
+    expect(isSound(proofOf(pair))).toBe(true);
+  });
+
+  it("round their corners with Steiner's formula for the area, as far as facets go", () => {
+    // Steiner: A + P·r + π·r² for a convex outline; facets of 22.5° around a corner have 2·4·tan(π/16) for π/2.
+    const mesh = build([region(rectangle(0, 0, 10, 10))], { front: { ...out(chamfer(2, 1)), corners: 'rounded' } });
+    const top = 100 + 40 * 2 + 4 * 4 * Math.tan(Math.PI / 16) * 4;
+    const middle = 100 + 40 * 1 + 4 * 4 * Math.tan(Math.PI / 16);
+    // The section grows with the square of its distance, for which Simpson's rule is exact.
+    expect(check(mesh).volume).toBeCloseTo(3 * 100 + (100 + 4 * middle + top) / 6, 3);
+  });
+
+  it('close over anything', () => {
+    const edges = fc.record({
+      profile: fc.constantFrom(...PROFILES),
+      reach: fc.constantFrom(0.1, 1, 5),
+      corners: fc.constantFrom('mitred' as const, 'rounded' as const),
+    });
+    fc.assert(
+      fc.property(gridRings, edges, fc.constantFrom<'fewest' | 'even'>('fewest', 'even'), (rings, edge, faces) => {
+        const regions = regionsOf(rings, 'evenodd');
+        fc.pre(regions.length > 0);
+        const front = out({ ...round(1), ...edge, steps: 2 });
+        const proof = proofOf(build(regions, { front, back: round(0.3), faces, cell: 3 }));
+        expect([proof.closed, proof.crossings]).toEqual([true, 0]);
+        // Mitres may make the whole five times as large, and what was a small face of the outline one of no size.
+        if (edge.reach <= 1) expect(proof.zeroFaces).toBe(0);
+      }),
+      { numRuns: 60 },
     );
   });
 });

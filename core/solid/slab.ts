@@ -9,17 +9,21 @@ import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
 import { linkedRings } from './edge/lines.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
-import { buildLid, type EdgePath, type Lid } from './lid.ts';
+import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
 import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
 import { outlineOf, rimFor } from './rim.ts';
 
 /** What becomes of an edge that reaches further than a stroke is wide: it ends in a ridge, or is held before it does. */
 export const BEYOND = ['ridge', 'hold'] as const;
 
+/** Where an edge goes from the outline: in, or out as a flange. */
+export const WAYS = ['in', 'out'] as const;
+
 /** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
 export interface SlabEdge extends CornerStyle {
   readonly profile: Profile | ProfileCurve;
-  /** How far in. */
+  readonly way: (typeof WAYS)[number];
+  /** How far in, or out. */
   readonly reach: number;
   /** How far down. */
   readonly rise: number;
@@ -55,6 +59,8 @@ export interface SlabPlan {
   readonly ringOutlines: number;
   /** Outlines whose edge was to hold back, and ends in ridges after all. */
   readonly unheldOutlines: number;
+  /** Whether an edge was to reach out, and could not be made. */
+  readonly lostFlange: boolean;
 }
 
 /** Share of the depth that stays wall whatever the edges ask for: front and back must never meet in one sheet. */
@@ -103,7 +109,7 @@ const tidyNumber = (v: number) => String(Number(v.toPrecision(4)));
 /** What a plan depends on besides the outlines: equal keys, equal plans. */
 export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): string {
   const part = (edge: SlabEdge | null) =>
-    edge ? [edge.profile, edge.reach, edge.steps, edge.beyond, edge.corners, edge.mitreLimit] : null;
+    edge ? [edge.profile, edge.way, edge.reach, edge.steps, edge.beyond, edge.corners, edge.mitreLimit] : null;
   return JSON.stringify([part(front), part(back), faces, faces === 'fewest' ? null : cell, wallRows]);
 }
 
@@ -116,10 +122,12 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const joined = new PlanJoiner(spec.wallRows);
   const faces: FrontFaces = { kind: spec.faces, cell: spec.cell };
   const box = boundsOf(regions.map(({ outer }) => outer));
-  const extent = box ? longestSide(box) : 0;
+  const outward = Math.max(...[spec.front, spec.back].map((edge) => (edge?.way === 'out' ? edge.reach : 0)));
+  const extent = (box ? longestSide(box) : 0) + 2 * outward;
   const optionsOf = (edge: SlabEdge | null) => ({
     insets: edge ? insetsOf(edge, extent) : [0],
-    isHeld: edge?.beyond === 'hold',
+    isFlange: edge?.way === 'out',
+    isHeld: edge?.beyond === 'hold' && edge.way === 'in',
     style: edge ? { corners: edge.corners, mitreLimit: edge.mitreLimit } : undefined,
     faces,
     extent,
@@ -127,11 +135,28 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const [front, back] = [optionsOf(spec.front), optionsOf(spec.back)];
   const areAlike = JSON.stringify(front) === JSON.stringify(back);
   const held = Math.max(...[front, back].map(({ isHeld, insets }) => (isHeld ? insets.at(-1)! : 0)));
-  for (const region of regions) {
+  const rims = regions.map((region) => {
     const free = rimFor(region, faces, !spec.front || !spec.back);
-    const rim = held > 0 ? holdingRim(free, held, extent) : free;
-    const lid = buildLid(rim, front);
-    joined.add(rim, lid, areAlike ? lid : buildLid(rim, back));
+    return held > 0 ? holdingRim(free, held, extent) : free;
+  });
+  if (rims.length > 0 && outward > 0) {
+    const over = (side: typeof front): Lid => {
+      const flange = side.isFlange ? buildFlange(rims, side) : null;
+      if (flange) return flange;
+      if (side.isFlange) joined.lostFlange = true;
+      const flat = { ...side, insets: side.isFlange ? [0] : side.insets };
+      return joinLids(
+        rims,
+        rims.map((rim) => buildLid(rim, flat)),
+      );
+    };
+    const lid = over(front);
+    joined.add(rims, lid, areAlike ? lid : over(back));
+  } else {
+    for (const rim of rims) {
+      const lid = buildLid(rim, front);
+      joined.add([rim], lid, areAlike ? lid : buildLid(rim, back));
+    }
   }
   return joined.plan();
 }
@@ -188,6 +213,7 @@ class PlanJoiner {
   private outlines = 0;
   private ringOutlines = 0;
   private unheldOutlines = 0;
+  lostFlange = false;
   private anyEdge = false;
   private readonly wallRows: number;
 
@@ -195,14 +221,15 @@ class PlanJoiner {
     this.wallRows = wallRows;
   }
 
-  add(rim: Region, front: Lid, back: Lid): void {
+  /** @param front, back lids over all the regions */
+  add(rims: readonly Region[], front: Lid, back: Lid): void {
     const frontAt = this.addPoints(front, (row) => row);
     const backAt = this.addPoints(back, (row) => -1 - row);
     this.addLid(front, frontAt, FRONT, false);
     this.addLid(back, backAt, BACK, true);
-    this.addWalls(rim, frontAt, backAt);
-    this.addFlow(rim);
-    this.outlines++;
+    this.addWalls(rims, frontAt, backAt);
+    this.addFlow(rims);
+    this.outlines += rims.length;
     if (front.path !== 'none' || back.path !== 'none') this.anyEdge = true;
     if (front.path === 'rings' || back.path === 'rings') this.ringOutlines++;
     if (front.isUnheld || back.isUnheld) this.unheldOutlines++;
@@ -229,8 +256,8 @@ class PlanJoiner {
   }
 
   /** Quads from the back's rim to the front's, in rows: the points between lie in rows from 0 down to −1. */
-  private addWalls(rim: Region, frontAt: number, backAt: number): void {
-    const { points, edges } = outlineOf(rim);
+  private addWalls(rims: readonly Region[], frontAt: number, backAt: number): void {
+    const { points, edges } = outlineOf(rims);
     const count = points.length / 2;
     const levels = [backAt];
     for (let row = this.wallRows - 1; row > 0; row--) {
@@ -257,8 +284,8 @@ class PlanJoiner {
     this.edges.push(edge < 0 ? -1 : this.next.length + edge);
   }
 
-  private addFlow(rim: Region): void {
-    const { points: p, next } = linkedRings(ringsOf([rim]));
+  private addFlow(rims: readonly Region[]): void {
+    const { points: p, next } = linkedRings(ringsOf(rims));
     const first = this.next.length;
     const way = (i: number) => [p[2 * next[i]!]! - p[2 * i]!, p[2 * next[i]! + 1]! - p[2 * i + 1]!] as const;
     for (const [i, after] of next.entries()) {
@@ -284,6 +311,7 @@ class PlanJoiner {
       outlines: this.outlines,
       ringOutlines: this.ringOutlines,
       unheldOutlines: this.unheldOutlines,
+      lostFlange: this.lostFlange,
     };
   }
 }

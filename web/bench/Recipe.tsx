@@ -205,8 +205,9 @@ interface ShapeSentenceProps {
 
 function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSentenceProps) {
   const { unit } = useDocument();
-  const { profile, reach, rise, steps, beyond } = shape;
-  const isFar = safe !== undefined && reach > safe;
+  const { profile, way, reach, rise, steps, beyond } = shape;
+  const mark = way === 'in' ? safe : undefined;
+  const isFar = mark !== undefined && reach > mark;
   return (
     <Sentence>
       {children}
@@ -226,13 +227,22 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
         />
         ,
       </span>{' '}
-      reaching in{' '}
+      reaching{' '}
+      <Choice
+        label={`${side}Way`}
+        value={way}
+        options={[
+          ['in', 'in'],
+          ['out', 'out'],
+        ]}
+        onChange={(v) => change({ way: v })}
+      />{' '}
       <Value
         label={`${side}Reach`}
         value={reach}
         unit={unit}
         step={step}
-        mark={safe}
+        mark={mark}
         onChange={(v, g) => change({ reach: v }, g)}
       />{' '}
       and down{' '}
@@ -312,7 +322,7 @@ function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
   if (!view?.width) return null;
   const { safeReach: safe, at } = view.width;
   const { edge, backEdge } = layer;
-  const isFar = Math.max(edge.reach, backEdge?.reach ?? 0) > safe;
+  const isFar = [edge, backEdge].some((shape) => shape?.way === 'in' && shape.reach > safe);
   const within = { reach: floorTo(safe * 0.98, 3) };
   return (
     <p className="text-quiet text-sm">

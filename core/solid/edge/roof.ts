@@ -32,7 +32,7 @@ const BENT = 1e-3;
 const LEAST_AREA = 1e-12;
 /** How often nodes are joined and hairs parted in turn. */
 const ROUNDS = 4;
-const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
+export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
 

@@ -17,7 +17,7 @@ interface Meshed extends FlatMesh {
 }
 
 function meshed(outline: Region, faces: FrontFaces): Meshed {
-  const flat = outlineOf(outline);
+  const flat = outlineOf([outline]);
   const mesh = meshFront(flat, faces);
   return {
     ...mesh,
@@ -44,7 +44,7 @@ function expectMesh({ all, faces, splits }: Meshed, outline: Region): void {
     }
   }
   expect(area / regionsArea([outline])).toBeCloseTo(1, 9);
-  const { edges: rim } = outlineOf(outline);
+  const { edges: rim } = outlineOf([outline]);
   const open = new Set<string>();
   for (let e = 0; e < rim.length; e += 2) {
     const chain = [rim[e]!, ...(splits.get(e / 2) ?? []), rim[e + 1]!];
