@@ -141,14 +141,21 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   });
   if (rims.length > 0 && outward > 0) {
     const over = (side: typeof front): Lid => {
-      const flange = side.isFlange ? buildFlange(rims, side) : null;
+      if (!side.isFlange)
+        return joinLids(
+          rims,
+          rims.map((rim) => buildLid(rim, side)),
+        );
+      const flange = buildFlange(rims, side);
       if (flange) return flange;
-      if (side.isFlange) joined.lostFlange = true;
-      const flat = { ...side, insets: side.isFlange ? [0] : side.insets };
-      return joinLids(
+      // Without its edge the front lies where the edge would have ended.
+      joined.lostFlange = true;
+      const flat = { ...side, insets: [0], faces: { ...faces, kind: 'fewest' as const } };
+      const lid = joinLids(
         rims,
         rims.map((rim) => buildLid(rim, flat)),
       );
+      return { ...lid, rows: lid.rows.map(() => side.insets.length - 1) };
     };
     const lid = over(front);
     joined.add(rims, lid, areAlike ? lid : over(back));
