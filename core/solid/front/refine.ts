@@ -10,7 +10,7 @@ const ROUNDNESS = Math.SQRT2;
 /** Outline edges that meet at less than this are split on circles around their corner. */
 const ACUTE = Math.cos(Math.PI / 3) + 1e-9;
 /** No outline edge is split into parts shorter than this share of the extent. */
-const SHORTEST = 2e-5;
+const SHORTEST = 4e-6;
 /** Points that may be added for every one there was. */
 const MOST_POINTS = 40;
 
