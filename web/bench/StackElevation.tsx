@@ -241,11 +241,15 @@ function barPath(layer: Layer, x: number, width: number, low: number, perUnit: n
   const { front, back } = specOf(layer);
   const both = (front?.rise ?? 0) + (back?.rise ?? 0);
   const shrunk = both > layer.depth ? layer.depth / both : 1;
+  const reachOf = (edge: SlabEdge) => Math.min(edge.reach * perUnit, edge.way === 'out' ? width / 4 : width / 2 - 1);
+  // A flange is as wide as the bar; the wall below it stands back.
+  const wall = Math.max(...[front, back].map((edge) => (edge?.way === 'out' ? reachOf(edge) : 0)));
   const rim = (edge: SlabEdge | null): (readonly [inset: number, rise: number])[] => {
-    if (!edge || edge.reach === 0) return [[0, 0]];
-    const { insets, heights } = profileRows(edge.profile, Math.max(edge.steps, SMOOTH_STEPS));
-    const reach = Math.min(edge.reach * perUnit, width / 2 - 1);
-    return insets.map((inset, k) => [inset * reach, (heights[k]! - 1) * edge.rise * shrunk]);
+    if (!edge || edge.reach === 0) return [[wall, 0]];
+    const isCurved = ['round', 'cove', 'ogee'].includes(String(edge.profile));
+    const { insets, heights } = profileRows(edge.profile, isCurved ? Math.max(edge.steps, SMOOTH_STEPS) : edge.steps);
+    const reach = edge.way === 'out' ? -reachOf(edge) : Math.min(reachOf(edge), width / 2 - 1 - wall);
+    return insets.map((inset, k) => [wall + inset * reach, (heights[k]! - 1) * edge.rise * shrunk]);
   };
   const [above, below] = [rim(front), rim(back)];
   const at = (side: 1 | -1, z: number, inset: number): [number, number] => [
