@@ -8,7 +8,7 @@ export interface Triangles {
   readonly faces: Uint32Array;
 }
 
-/** Quads are split along the shorter diagonal, the first one on a tie; larger faces, which must be convex, as a fan. */
+/** Quads are split along the shorter diagonal, the first one on a tie; larger faces as a fan around their first corner. */
 export function trianglesOf(mesh: Mesh): Triangles {
   const { positions: p, starts, corners } = mesh;
   const faces = faceCount(mesh);

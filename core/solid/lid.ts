@@ -10,7 +10,7 @@ import type { StripDrawing } from './edge/drawing.ts';
 import { flangeDrawing } from './edge/flange.ts';
 import { heldDrawing } from './edge/hold.ts';
 import { ringDrawing } from './edge/rings.ts';
-import { MITRED, roofOver } from './edge/roof.ts';
+import { roofOver } from './edge/roof.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
 import { outlineOf } from './rim.ts';
 
@@ -23,7 +23,7 @@ export interface Lid {
   readonly points: Float64Array;
   /** Row of each point: 0 on the rim, highest on the front; not a whole number for a ridge that ends between two rows. */
   readonly rows: Float64Array;
-  /** Convex faces, counter-clockwise in plan, or clockwise below a flange; those between two rows at one distance are upright. */
+  /** Triangles, convex quads and fans around their first corner, counter-clockwise in plan, or clockwise below a flange; those between two rows at one distance are upright. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   /** 1 where the face belongs to the edge, 0 on the front. */
@@ -42,7 +42,7 @@ export interface LidOptions {
   /** Whether the edge keeps within the local half-width, so that the front never disappears. */
   readonly isHeld: boolean;
   /** Of corners that point inward; held edges mitre them. */
-  readonly style?: CornerStyle;
+  readonly style: CornerStyle;
   /** Longest side of all that is built together. */
   readonly extent: number;
 }
@@ -61,7 +61,7 @@ export function buildLid(rim: Region, { insets, faces, isHeld, style, extent }: 
 /** One lid over all regions, which reaches beyond them; null where it cannot be made. */
 export function buildFlange(rims: readonly Region[], { insets, faces, style, extent }: LidOptions): Lid | null {
   const levels = [...new Set(insets)].slice(1);
-  const over = (size: number) => flangeDrawing(rims, levels, size, style ?? MITRED);
+  const over = (size: number) => flangeDrawing(rims, levels, size, style);
   let drawing = over(extent);
   // Sharp corners run ahead: what is too small to be seen is a share of what becomes of it.
   const size = drawing ? longestSide(boundsOf([drawing.points])!) : 0;
@@ -178,7 +178,9 @@ class LidBuilder {
         this.face(part, (point) => this.pointIn(point, strip), edges[f]!);
       }
     }
-    for (const level of this.levels.keys()) if (this.isUpright(level)) this.raise(level);
+    const upright = [...this.levels.keys()].filter((level) => this.isUpright(level));
+    const followed = upright.length > 0 ? this.edgesAlong() : new Map<number, number>();
+    for (const level of upright) this.raise(level, followed);
     for (let f = 0; f + 1 < flat.starts.length; f++) {
       const face = flat.corners.slice(flat.starts[f], flat.starts[f + 1]);
       this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), null);
@@ -256,9 +258,8 @@ class LidBuilder {
     this.edges.push(edge ?? -1);
   }
 
-  /** Upright faces along a level. */
-  private raise(level: number): void {
-    const followed = this.edgesAlong();
+  /** Upright faces along a level. @param followed as {@link edgesAlong} gives it */
+  private raise(level: number, followed: ReadonlyMap<number, number>): void {
     this.eachLevelEdge(level, (a, b) => {
       const edge =
         followed.get(b * this.drawing.levels.length + a) ?? followed.get(a * this.drawing.levels.length + b) ?? -1;

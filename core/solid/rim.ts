@@ -1,7 +1,7 @@
 // rim.ts — what walls hang on: outlines with as many points as the fronts ask for.
 import { ringsOf } from '../outline/measure.ts';
 import type { Region, Ring } from '../outline/types.ts';
-import { linkedRings } from './edge/lines.ts';
+import { edgesOf, linkedRings } from './edge/lines.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
 import type { FlatOutline } from './front/types.ts';
 
@@ -39,7 +39,7 @@ export function rimFor(region: Region, faces: FrontFaces, isFront: boolean): Reg
 /** All edges of regions; edge i leaves point i. */
 export function outlineOf(regions: readonly Region[]): FlatOutline {
   const { points, next } = linkedRings(ringsOf(regions));
-  return { points, edges: Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)) };
+  return { points, edges: edgesOf(next) };
 }
 
 /**

@@ -8,6 +8,7 @@ import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
 import { linkedRings } from './edge/lines.ts';
+import { MITRED } from './edge/roof.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
 import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
@@ -128,7 +129,7 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
     insets: edge ? insetsOf(edge, extent) : [0],
     isFlange: edge?.way === 'out',
     isHeld: edge?.beyond === 'hold' && edge.way === 'in',
-    style: edge ? { corners: edge.corners, mitreLimit: edge.mitreLimit } : undefined,
+    style: edge ? { corners: edge.corners, mitreLimit: edge.mitreLimit } : MITRED,
     faces,
     extent,
   });
@@ -140,21 +141,17 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
     return held > 0 ? holdingRim(free, held, extent) : free;
   });
   if (rims.length > 0 && outward > 0) {
+    const joinedOver = (side: typeof front) => {
+      const lids = rims.map((rim) => buildLid(rim, side));
+      return joinLids(rims, lids);
+    };
     const over = (side: typeof front): Lid => {
-      if (!side.isFlange)
-        return joinLids(
-          rims,
-          rims.map((rim) => buildLid(rim, side)),
-        );
+      if (!side.isFlange) return joinedOver(side);
       const flange = buildFlange(rims, side);
       if (flange) return flange;
       // Without its edge the front lies where the edge would have ended.
       joined.lostFlange = true;
-      const flat = { ...side, insets: [0], faces: { ...faces, kind: 'fewest' as const } };
-      const lid = joinLids(
-        rims,
-        rims.map((rim) => buildLid(rim, flat)),
-      );
+      const lid = joinedOver({ ...side, insets: [0], faces: { ...faces, kind: 'fewest' } });
       return { ...lid, rows: lid.rows.map(() => side.insets.length - 1) };
     };
     const lid = over(front);

@@ -223,7 +223,7 @@ export class Triangulation {
 }
 
 /** Which triangles lie inside, where the given edges have the inside on their left and bound it everywhere. */
-export function insideOf({ corners, twins, fixed }: Triangulation): Uint8Array {
+function insideOf({ corners, twins, fixed }: Triangulation): Uint8Array {
   const inside = new Uint8Array(corners.length / 3);
   const stack: number[] = [];
   const reach = (t: number) => {
@@ -268,6 +268,16 @@ export function triangulateInside(points: Float64Array, edges: Uint32Array): Bou
     result.twins[at] = fixed[e] ? -1 : place[Math.floor(twins[e]! / 3)]! + (twins[e]! % 3);
   }
   return result;
+}
+
+/** The same, or null where edges cross or pass through a point. */
+export function tryInside(points: Float64Array, edges: Uint32Array): BoundedTriangles | null {
+  try {
+    return triangulateInside(points, edges);
+  } catch (error) {
+    if (error instanceof GeometryError) return null;
+    throw error;
+  }
 }
 
 /** Flips inner edges until no circle around a triangle holds a neighbour's corner; flipped in place. */

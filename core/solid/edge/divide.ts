@@ -1,9 +1,8 @@
 // divide.ts — faces of a plane drawing as a mesh can have them. Quads are convex, and a face with more corners is a fan of
 // triangles around its first one, so that nobody can read it wrong. What is neither is divided by its Delaunay triangulation,
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
-import { GeometryError } from '../../errors.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
-import { type BoundedTriangles, leftTurn, triangulateInside } from '../triangulate.ts';
+import { type BoundedTriangles, leftTurn, tryInside } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
@@ -31,13 +30,8 @@ function divide(points: Float64Array): number[][] | null {
   if (known) return [known];
   if (n === 4) return divideQuad(points);
   const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
-  try {
-    const triangles = triangulateInside(points, edges);
-    return triangles.corners.length === 3 * (n - 2) ? joined(points, triangles) : null;
-  } catch (error) {
-    if (error instanceof GeometryError) return null;
-    throw error;
-  }
+  const triangles = tryInside(points, edges);
+  return triangles?.corners.length === 3 * (n - 2) ? joined(points, triangles) : null;
 }
 
 /** The face as it can stay, if it can. */

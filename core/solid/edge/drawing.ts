@@ -7,7 +7,7 @@ export interface StripDrawing {
   readonly times: Float64Array;
   /** 0 for points of the rim, k for points of the k-th level, −1 for those between. */
   readonly levels: Int16Array;
-  /** Convex faces, counter-clockwise: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
+  /** Triangles, convex quads and fans around their first corner, counter-clockwise: face i is corners[starts[i]] … corners[starts[i + 1] − 1]. */
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   /** The outline edge each face belongs to, by the rim point it leaves; −1 where nobody knows. */

@@ -4,7 +4,7 @@
 import { ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { subdivide } from '../rim.ts';
-import { triangulateInside } from '../triangulate.ts';
+import { tryInside } from '../triangulate.ts';
 import type { StripDrawing } from './drawing.ts';
 import { linkedRings } from './lines.ts';
 import { roofOver } from './roof.ts';
@@ -80,9 +80,5 @@ function isDrawing({ points: p, corners, front }: StripDrawing): boolean {
       if (!(cross > 0)) return false;
     }
   }
-  try {
-    return triangulateInside(p, front).corners.length > 0;
-  } catch {
-    return false;
-  }
+  return (tryInside(p, front)?.corners.length ?? 0) > 0;
 }

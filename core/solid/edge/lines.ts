@@ -94,6 +94,11 @@ export function nearestMeeting(
   return [x + dx, y + dy, time + dt];
 }
 
+/** Every edge as a pair of points: edge i from point i to the one that follows it. */
+export function edgesOf(next: Uint32Array): Uint32Array {
+  return Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1));
+}
+
 /** Rings as one list of points, and the point that follows each one; edge i leaves point i. */
 export function linkedRings(rings: readonly Float64Array[]): { points: Float64Array; next: Uint32Array } {
   const points = new Float64Array(rings.reduce((sum, ring) => sum + ring.length, 0));

@@ -1,14 +1,14 @@
 // roof.ts — the straight skeleton of a region up to a reach, cut at the heights of a profile's rows (Aichholzer, Aurenhammer,
 // Alberts & Gärtner 1995): every outline edge sweeps inward at unit speed and owns what it sweeps. The wavefront tells what
 // happens; here it is written down as a plane drawing of links, and read off again as faces.
-import { GeometryError } from '../../errors.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
-import { type BoundedTriangles, triangulateInside } from '../triangulate.ts';
+import { boundaryOf } from '../boundary.ts';
+import { tryInside } from '../triangulate.ts';
 import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
+import { edgesOf, type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
 import { sweptRoof } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
@@ -32,6 +32,7 @@ const BENT = 1e-3;
 const LEAST_AREA = 1e-12;
 /** How often nodes are joined and hairs parted in turn. */
 const ROUNDS = 4;
+/** Corners that run ahead as far as they like. */
 export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
@@ -82,18 +83,9 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
     linesOf(restless, outline.next),
     outline.facets,
   );
-  let inner: BoundedTriangles;
-  try {
-    inner = triangulateInside(
-      parted,
-      Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1)),
-    );
-  } catch (error) {
-    if (error instanceof GeometryError) return null;
-    throw error;
-  }
+  const inner = tryInside(parted, edgesOf(next));
+  if (!inner) return null;
   const reach = levels.at(-1)!;
-  const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
   if (next.length === outline.next.length) {
     const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
     const watched = new Wavefront({ points, next, triangles: copy, lines, horizon: reach + SOON, events: null });
@@ -103,6 +95,7 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
       if (swept) return swept;
     }
   }
+  const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
   const book = new Book(exact, outline.next.length, inner.corners.length / 3);
   const front = new Wavefront({ points, next, triangles: inner, lines, horizon: reach + WAIT, events: book });
   book.open(front);
@@ -361,7 +354,7 @@ class Book implements WavefrontEvents {
     return true;
   }
 
-  /** Only the nodes that faces use, and faces divided until they are convex; null where one cannot be. */
+  /** Only the nodes that faces use, and faces divided as a mesh can have them; null where one cannot be. */
   private compact(faces: readonly Face<Label>[]): StripDrawing | null {
     const number = new Int32Array(this.x.length).fill(-1);
     const points: number[] = [];
@@ -378,14 +371,14 @@ class Book implements WavefrontEvents {
     };
     for (let i = 0; i < this.rimCount; i++) use(i);
     const nodes = Float64Array.from({ length: 2 * this.x.length }, (_, i) => (i % 2 ? this.y : this.x)[i >> 1]!);
-    const inside: Face<Label>[] = [];
+    const inside: (readonly number[])[] = [];
     const starts = [0];
     const corners: number[] = [];
     const edges: number[] = [];
     const strips: number[] = [];
     for (const face of faces) {
       if (face.label.edge < 0) {
-        inside.push(face);
+        inside.push(face.corners);
         continue;
       }
       const parts = divideFace(nodes, face.corners);
@@ -437,16 +430,4 @@ function placed(faces: readonly Face<Label>[], place: Uint32Array): Face<Label>[
     if (kept.length > 2) result.push({ corners: kept, label });
   }
   return result;
-}
-
-/** The edges of faces that no other of them has, as pairs of nodes. */
-function boundaryOf(faces: readonly Face<Label>[], nodes: number): number[] {
-  const edges = new Set<number>();
-  for (const { corners } of faces) {
-    for (const [i, a] of corners.entries()) {
-      const b = corners[(i + 1) % corners.length]!;
-      if (!edges.delete(b * nodes + a)) edges.add(a * nodes + b);
-    }
-  }
-  return [...edges].flatMap((edge) => [Math.floor(edge / nodes), edge % nodes]);
 }

@@ -2,6 +2,7 @@
 // triangles, two by two joined into quads. All grids have a line through the origin, so neighbouring layers line up.
 import { GeometryError } from '../../errors.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
+import { boundaryOf } from '../boundary.ts';
 import { pairsOf, quadAround } from '../quads.ts';
 import { triangulateInside } from '../triangulate.ts';
 import { scanInside } from './scan.ts';
@@ -32,7 +33,9 @@ export function gridFaces(outline: FlatOutline, cell: number): FlatMesh {
   };
   const faces: number[][] = squares.map(([c, r]) => [node(c, r), node(c + 1, r), node(c + 1, r + 1), node(c, r + 1)]);
   const all = Float64Array.from(nodes);
-  const band = triangulateInside(all, Uint32Array.from([...edges, ...holeOf(faces, nodes.length / 2)]));
+  // Backwards, the squares' boundary has the band on its left.
+  const hole = boundaryOf(faces, nodes.length / 2).toReversed();
+  const band = triangulateInside(all, Uint32Array.from([...edges, ...hole]));
   const pairs = pairsOf(all, band);
   const isPaired = new Uint8Array(band.corners.length / 3);
   for (const e of pairs) {
@@ -50,18 +53,6 @@ export function gridFaces(outline: FlatOutline, cell: number): FlatMesh {
     corners: Uint32Array.from(faces.flat(), (point) => (point < known ? places[point]! : first + point - known)),
     splits: new Map(),
   };
-}
-
-/** The edges around faces, with the faces on their right. */
-function holeOf(faces: readonly (readonly number[])[], nodes: number): number[] {
-  const edges = new Set<number>();
-  for (const face of faces) {
-    for (const [i, a] of face.entries()) {
-      const b = face[(i + 1) % face.length]!;
-      if (!edges.delete(a * nodes + b)) edges.add(b * nodes + a);
-    }
-  }
-  return [...edges].flatMap((edge) => [Math.floor(edge / nodes), edge % nodes]);
 }
 
 /** Column and row of the squares that lie inside and clear of the outline. */
