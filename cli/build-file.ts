@@ -4,6 +4,7 @@ import { basename, dirname, extname } from 'node:path';
 import {
   arrange,
   boundsOf,
+  countOf,
   type Drawing,
   type EdgePath,
   Evaluator,
@@ -205,7 +206,7 @@ function totals(proofs: readonly Proof[], bases: readonly number[]) {
       triangles: sum((proof) => proof.counts.triangles),
     },
     closed: proofs.every((proof) => proof.closed),
-    crossings: sum((proof) => proof.crossings ?? 0),
+    crossings: sum((proof) => countOf(proof, 'crossing')),
     volume: sum((proof) => proof.volume),
     area: sum((proof) => proof.area),
     size: [high(0) - low(0), high(1) - low(1), high(2) - low(2)] as const,

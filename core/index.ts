@@ -83,7 +83,20 @@ export {
   LetteringSchema,
 } from './lettering/settings.ts';
 export { type ShadedMesh, shade } from './mesh/normals.ts';
-export { isSound, type MeshCounts, type Point3, type Proof, type ProofOptions, proofOf } from './mesh/proof.ts';
+export {
+  type Bin,
+  countOf,
+  FAULTS,
+  type Fault,
+  type Finding as ProofFinding,
+  isSound,
+  type MeshCounts,
+  type Point3,
+  type Proof,
+  type ProofOptions,
+  proofOf,
+  SPLINTER_DEG,
+} from './mesh/proof.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { connectedShapes } from './outline/connected.ts';
 export { roughBounds } from './outline/corners.ts';

@@ -1,6 +1,6 @@
 // proof.ts — the checks on a mesh and their results. Points are compared as float32, which is how files hold them.
 import { crossingsOf } from './crossings.ts';
-import { topologyOf } from './topology.ts';
+import { EDGE_FAULTS, MOST_PLACES, topologyOf } from './topology.ts';
 import { trianglesOf } from './triangles.ts';
 import { faceCount, type Mesh } from './types.ts';
 import { weldExact } from './weld.ts';
@@ -14,17 +14,33 @@ export interface MeshCounts {
   readonly triangles: number;
 }
 
+/** What is found in a mesh, worst first. All but splinters keep it from being sound. */
+export const FAULTS = ['open', 'crowded', 'flipped', 'inward', 'crossing', 'zero', 'splinter'] as const;
+export type Fault = (typeof FAULTS)[number];
+
+export interface Finding {
+  readonly fault: Fault;
+  /** Edges, triangles, or pairs of triangles that run through each other; of `inward` shells. */
+  readonly count: number;
+  /** Where the first {@link MOST_PLACES} are. */
+  readonly places: readonly Point3[];
+}
+
+/** How many of something lie between two values. */
+export interface Bin {
+  readonly from: number;
+  readonly to: number;
+  readonly count: number;
+}
+
 export interface Proof {
   readonly counts: MeshCounts;
   /** Every directed edge has exactly one opposite. */
   readonly closed: boolean;
-  readonly openEdges: number;
-  readonly crowdedEdges: number;
-  readonly flippedEdges: number;
-  /** Triangles without area. */
-  readonly zeroFaces: number;
-  /** Pairs of triangles that run through each other; null when not looked for. */
-  readonly crossings: number | null;
+  /** What was found, worst first; only what was. */
+  readonly findings: readonly Finding[];
+  /** Whether self-crossings were looked for. */
+  readonly crossingsSought: boolean;
   readonly shells: number;
   /** Cubic project units; positive when faces point outward. */
   readonly volume: number;
@@ -34,13 +50,17 @@ export interface Proof {
   readonly size: Point3;
   /** Smallest corner of the bounding box. */
   readonly min: Point3;
-  /** Up to {@link MAX_PLACES} places of what is wrong, worst kind first. */
-  readonly places: readonly Point3[];
+  /** Triangles by their smallest angle in degrees, in steps of 5 up to 60. */
+  readonly angles: readonly Bin[];
+  /** Edges of faces by their length, in steps of 1, 2 and 5. */
+  readonly lengths: readonly Bin[];
 }
 
-const MAX_PLACES = 32;
 /** A triangle is without area below this share of the squared size: 1e-6 of the size high on a base of 1e-6. */
 const ZERO_AREA = 1e-12;
+/** A splinter's smallest angle is below this, degrees. */
+export const SPLINTER_DEG = 1;
+const ANGLE_STEP_DEG = 5;
 
 export interface ProofOptions {
   /** Look for self-crossings too: the slowest check by far. */
@@ -56,51 +76,116 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
   const { min, size } = boxOf(positions, mesh.corners);
   const longest = Math.max(...size);
   const topology = topologyOf(mesh);
+  const found = new Findings();
+  for (const fault of EDGE_FAULTS) {
+    const places = topology.places[fault].map(([a, b]) => middle(positions, [a, b]));
+    found.add(fault, topology[fault], places);
+  }
   let volume = 0;
   let area = 0;
-  let zeroFaces = 0;
-  const places: Point3[] = topology.places.map((point) => pointAt(positions, point));
+  const angles = new Array<number>(60 / ANGLE_STEP_DEG).fill(0);
   for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+    const corners = [indices[t]!, indices[t + 1]!, indices[t + 2]!] as const;
+    const [a, b, c] = [3 * corners[0], 3 * corners[1], 3 * corners[2]];
     const u = difference(positions, b, a);
     const v = difference(positions, c, a);
     const cross = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]] as const;
-    const own = Math.hypot(...cross) / 2;
-    area += own;
+    const double = Math.hypot(...cross);
+    area += double / 2;
     // Measured from the box's corner, so that a mesh far from the origin loses no digits.
     volume +=
       ((positions[a]! - min[0]) * cross[0] +
         (positions[a + 1]! - min[1]) * cross[1] +
         (positions[a + 2]! - min[2]) * cross[2]) /
       6;
-    if (!(own > ZERO_AREA * longest * longest)) {
-      zeroFaces++;
-      if (places.length < MAX_PLACES) places.push(pointAt(positions, indices[t]!));
-    }
+    const angle = smallestAngle(Math.hypot(...u), Math.hypot(...v), Math.hypot(...difference(positions, c, b)), double);
+    angles[Math.min(angles.length - 1, Math.floor(angle / ANGLE_STEP_DEG))]!++;
+    const isZero = !(double / 2 > ZERO_AREA * longest * longest);
+    if (isZero || angle < SPLINTER_DEG) found.addOne(isZero ? 'zero' : 'splinter', () => middle(positions, corners));
   }
-  const pairs = wanted ? crossingsOf(firstPositions(positions, remap), welded) : null;
-  for (const triangle of pairs ?? [])
-    if (places.length < MAX_PLACES) places.push(pointAt(positions, indices[3 * triangle]!));
+  if (volume < 0 && topology.closed) found.add('inward', topology.shells, [middle(positions, [indices[0]!])]);
+  const pairs = wanted ? crossingsOf(firstPositions(positions, remap), welded) : [];
+  const crossing = (k: number) => middle(positions, Array.from(indices.subarray(3 * pairs[k]!, 3 * pairs[k]! + 3)));
+  for (let k = 0; k < pairs.length; k += 2) found.addOne('crossing', () => crossing(k));
   return {
     counts: { points: topology.points, edges: topology.edges, faces: faceCount(mesh), triangles: indices.length / 3 },
     closed: topology.closed,
-    openEdges: topology.open,
-    crowdedEdges: topology.crowded,
-    flippedEdges: topology.flipped,
-    zeroFaces,
-    crossings: pairs && pairs.length / 2,
+    findings: found.all(),
+    crossingsSought: wanted,
     shells: topology.shells,
     volume,
     area,
     size,
     min,
-    places,
+    angles: angles.map((count, i) => ({ from: ANGLE_STEP_DEG * i, to: ANGLE_STEP_DEG * (i + 1), count })),
+    lengths: lengthsOf(mesh),
   };
+}
+
+/** Counts of what is wrong, and the first places. */
+class Findings {
+  private readonly counts = new Map<Fault, { count: number; places: Point3[] }>();
+
+  add(fault: Fault, count: number, places: readonly Point3[]): void {
+    if (count > 0) this.counts.set(fault, { count, places: [...places] });
+  }
+
+  addOne(fault: Fault, place: () => Point3): void {
+    const known = this.counts.get(fault) ?? { count: 0, places: [] };
+    known.count++;
+    if (known.places.length < MOST_PLACES) known.places.push(place());
+    this.counts.set(fault, known);
+  }
+
+  all(): Finding[] {
+    return FAULTS.flatMap((fault) => {
+      const known = this.counts.get(fault);
+      return known ? [{ fault, ...known }] : [];
+    });
+  }
+}
+
+/** How often a fault was found. */
+export function countOf({ findings }: Pick<Proof, 'findings'>, fault: Fault): number {
+  return findings.find((finding) => finding.fault === fault)?.count ?? 0;
+}
+
+/** In degrees, of a triangle with these sides and twice this area: the one across from the shortest side. */
+function smallestAngle(a: number, b: number, c: number, double: number): number {
+  const [short = 0, ...others] = [a, b, c].sort((p, q) => p - q);
+  const [m, n] = others as [number, number];
+  return (Math.atan2(double, m * m + n * n - (short * short + m * m + n * n) / 2) * 180) / Math.PI;
+}
+
+/** Each face has its own edges, so that nearly all are counted twice. */
+function lengthsOf({ positions, starts, corners }: Mesh): Bin[] {
+  const counts = new Map<number, number>();
+  for (let f = 0; f + 1 < starts.length; f++) {
+    for (let c = starts[f]!, before = starts[f + 1]! - 1; c < starts[f + 1]!; before = c++) {
+      const [from, to] = [corners[before]!, corners[c]!];
+      const length = Math.hypot(...difference(positions, 3 * to, 3 * from));
+      const bin = length > 0 ? Math.floor(3 * Math.log10(length) + 1e-9) : -Infinity;
+      if (bin > -Infinity) counts.set(bin, (counts.get(bin) ?? 0) + 1);
+    }
+  }
+  if (counts.size === 0) return [];
+  const [first, last] = [Math.min(...counts.keys()), Math.max(...counts.keys())];
+  return Array.from({ length: last - first + 1 }, (_, i) => ({
+    from: roundStep(first + i),
+    to: roundStep(first + i + 1),
+    count: Math.ceil((counts.get(first + i) ?? 0) / 2),
+  }));
+}
+
+/** 1, 2, 5, 10 … as steps 0, 1, 2, 3 …, which are nearly equal on a logarithmic scale. */
+function roundStep(step: number): number {
+  const decade = Math.floor(step / 3);
+  return [1, 2, 5][step - 3 * decade]! * 10 ** decade;
 }
 
 /** Whether nothing at all is wrong. */
 export function isSound(proof: Proof): boolean {
-  return proof.closed && proof.zeroFaces === 0 && !proof.crossings && proof.volume > 0;
+  return proof.closed && proof.volume > 0 && proof.findings.every(({ fault }) => fault === 'splinter');
 }
 
 /** Exactly one position a welded point, indexed as `remap` says. */
@@ -113,7 +198,11 @@ function firstPositions(positions: Float64Array, remap: Uint32Array): Float64Arr
 const difference = (p: Float64Array, i: number, j: number) =>
   [p[i]! - p[j]!, p[i + 1]! - p[j + 1]!, p[i + 2]! - p[j + 2]!] as const;
 
-const pointAt = (p: Float64Array, point: number): Point3 => [p[3 * point]!, p[3 * point + 1]!, p[3 * point + 2]!];
+/** The mean of some points. */
+function middle(p: Float64Array, points: readonly number[]): Point3 {
+  const mean = (axis: number) => points.reduce((sum, point) => sum + p[3 * point + axis]!, 0) / points.length;
+  return [mean(0), mean(1), mean(2)];
+}
 
 /** Over the points that faces use. */
 function boxOf(p: Float64Array, corners: Uint32Array): { min: Point3; size: Point3 } {

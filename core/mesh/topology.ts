@@ -16,11 +16,15 @@ export interface Topology {
   /** Connected pieces. */
   readonly shells: number;
   readonly closed: boolean;
-  /** A point on each of the first faulty edges. */
-  readonly places: readonly number[];
+  /** The two points of each of the first faulty edges, by what is wrong with them. */
+  readonly places: Readonly<Record<EdgeFault, readonly (readonly [number, number])[]>>;
 }
 
-const MAX_PLACES = 32;
+export const EDGE_FAULTS = ['open', 'crowded', 'flipped'] as const;
+export type EdgeFault = (typeof EDGE_FAULTS)[number];
+
+/** Most places that are named of each kind of fault. */
+export const MOST_PLACES = 32;
 
 export function topologyOf(mesh: Mesh): Topology {
   const { remap, count } = weldExact(mesh.positions);
@@ -47,8 +51,9 @@ export function topologyOf(mesh: Mesh): Topology {
     }
   }
   keys.sort();
-  const places: number[] = [];
-  let [edges, open, crowded, flipped] = [0, 0, 0, 0];
+  const places: Record<EdgeFault, [number, number][]> = { open: [], crowded: [], flipped: [] };
+  const faults = { open: 0, crowded: 0, flipped: 0 };
+  let edges = 0;
   for (let i = 0; i < keys.length; ) {
     const edge = Math.floor(keys[i]! / 2);
     let j = i;
@@ -56,17 +61,19 @@ export function topologyOf(mesh: Mesh): Topology {
     while (j < keys.length && Math.floor(keys[j]! / 2) === edge) against += keys[j++]! % 2;
     edges++;
     const uses = j - i;
-    if (uses === 1) open++;
-    else if (uses > 2) crowded++;
-    else if (against !== 1) flipped++;
-    if ((uses !== 2 || against !== 1) && places.length < MAX_PLACES) places.push(Math.floor(edge / count));
+    const fault = uses === 1 ? 'open' : uses > 2 ? 'crowded' : against !== 1 ? 'flipped' : null;
+    if (fault) {
+      faults[fault]++;
+      if (places[fault].length < MOST_PLACES) places[fault].push([Math.floor(edge / count), edge % count]);
+    }
     i = j;
   }
   let shells = 0;
   const used = new Uint8Array(count);
   for (const corner of mesh.corners) used[remap[corner]!] = 1;
   for (let i = 0; i < count; i++) if (used[i] && find(i) === i) shells++;
-  const closed = open + crowded + flipped === 0 && faces > 0;
+  const closed = faults.open + faults.crowded + faults.flipped === 0 && faces > 0;
   const original = (welded: number) => remap.indexOf(welded);
-  return { points: count, edges, open, crowded, flipped, shells, closed, places: places.map(original) };
+  for (const fault of EDGE_FAULTS) places[fault] = places[fault].map(([a, b]) => [original(a), original(b)]);
+  return { points: count, edges, ...faults, shells, closed, places };
 }

@@ -21,9 +21,18 @@ export interface Mesh {
 export interface Flow {
   /** The outline edge each face follows; −1 for faces that follow none. */
   readonly edges: Int32Array;
-  /** The edge that comes after each one, and the angle by which it turns left from it, in radians. */
+  /** Where each outline edge begins, flat x, y, and the edge that comes after it. */
+  readonly points: Float64Array;
   readonly next: Uint32Array;
-  readonly turns: Float64Array;
+  /** Where each mesh point lies on the way up the back's edge (below 0), the wall and the front's edge, by length. */
+  readonly across: Float64Array;
+  /** How far across the wall ends and the front's edge begins. */
+  readonly wall: number;
+  /**
+   * By how much the curve turns left from its chord at the beginning and at the end of each outline edge, two angles in
+   * radians; absent where outlines are taken as the straight lines they are.
+   */
+  readonly bends?: Float64Array;
 }
 
 export const EMPTY_MESH: Mesh = {

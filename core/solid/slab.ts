@@ -45,6 +45,9 @@ export interface SlabSpec {
   readonly wallRows: number;
 }
 
+/** How faces follow outlines, before anything has a height. */
+export type PlanFlow = Omit<Flow, 'across' | 'wall'>;
+
 export interface SlabPlan {
   /** Flat x, y of every mesh point. */
   readonly points: Float64Array;
@@ -53,7 +56,7 @@ export interface SlabPlan {
   readonly starts: Uint32Array;
   readonly corners: Uint32Array;
   readonly sides: Uint8Array;
-  readonly flow: Flow;
+  readonly flow: PlanFlow;
   readonly edgePath: EdgePath;
   /** Outlines, and those whose edge had to be left to the rings. */
   readonly outlines: number;
@@ -182,26 +185,53 @@ function insetsOf({ profile, steps, reach }: SlabEdge, extent: number): number[]
 
 /** Heights for a plan: the finished mesh, standing from `base` to `base + depth`. */
 export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
-  const heightOf = (edge: SlabEdge | null) => {
-    const { heights }: Pick<ProfileRows, 'heights'> = edge ? profileRows(edge.profile, edge.steps) : { heights: [0] };
-    const rise = edge?.rise ?? 0;
-    return (row: number) => {
-      const k = Math.floor(row);
-      return rise * (k === row ? heights[k]! : heights[k]! + (row - k) * (heights[k + 1]! - heights[k]!));
-    };
-  };
-  const [frontHeight, backHeight] = [heightOf(spec.front), heightOf(spec.back)];
+  const [front, back] = [crossSection(spec.front), crossSection(spec.back)];
   const frontFoot = base + spec.depth - (spec.front?.rise ?? 0);
   const backFoot = base + (spec.back?.rise ?? 0);
+  const wall = frontFoot - backFoot;
   const positions = new Float64Array(plan.rows.length * 3);
+  const across = new Float64Array(plan.rows.length);
   for (let i = 0; i < plan.rows.length; i++) {
     const row = plan.rows[i]!;
     positions[3 * i] = plan.points[2 * i]!;
     positions[3 * i + 1] = plan.points[2 * i + 1]!;
-    if (row >= 0) positions[3 * i + 2] = frontFoot + frontHeight(row);
-    else positions[3 * i + 2] = row > -1 ? frontFoot + row * (frontFoot - backFoot) : backFoot - backHeight(-1 - row);
+    if (row >= 0) {
+      positions[3 * i + 2] = frontFoot + between(front.heights, row);
+      across[i] = wall + between(front.lengths, row);
+    } else if (row > -1) {
+      positions[3 * i + 2] = frontFoot + row * wall;
+      across[i] = wall + row * wall;
+    } else {
+      positions[3 * i + 2] = backFoot - between(back.heights, -1 - row);
+      across[i] = -between(back.lengths, -1 - row);
+    }
   }
-  return { positions, starts: plan.starts, corners: plan.corners, sides: plan.sides, flow: plan.flow };
+  return {
+    positions,
+    starts: plan.starts,
+    corners: plan.corners,
+    sides: plan.sides,
+    flow: { ...plan.flow, across, wall },
+  };
+}
+
+/** How high each row of an edge lies above its foot, and how far from it along the profile. */
+function crossSection(edge: SlabEdge | null): { heights: number[]; lengths: number[] } {
+  if (!edge) return { heights: [0], lengths: [0] };
+  const rows: ProfileRows = profileRows(edge.profile, edge.steps);
+  const heights = rows.heights.map((height) => edge.rise * height);
+  const lengths = [0];
+  for (let k = 1; k < heights.length; k++) {
+    const inset = edge.reach * (rows.insets[k]! - rows.insets[k - 1]!);
+    lengths.push(lengths[k - 1]! + Math.hypot(inset, heights[k]! - heights[k - 1]!));
+  }
+  return { heights, lengths };
+}
+
+/** The value of a row, which may lie between two. */
+function between(values: readonly number[], row: number): number {
+  const k = Math.floor(row);
+  return k === row ? values[k]! : values[k]! + (row - k) * (values[k + 1]! - values[k]!);
 }
 
 /** Joins front, back and walls of region after region. */
@@ -213,7 +243,7 @@ class PlanJoiner {
   private readonly sides: number[] = [];
   private readonly edges: number[] = [];
   private readonly next: number[] = [];
-  private readonly turns: number[] = [];
+  private readonly begins: number[] = [];
   private outlines = 0;
   private ringOutlines = 0;
   private unheldOutlines = 0;
@@ -289,14 +319,10 @@ class PlanJoiner {
   }
 
   private addFlow(rims: readonly Region[]): void {
-    const { points: p, next } = linkedRings(ringsOf(rims));
+    const { points, next } = linkedRings(ringsOf(rims));
     const first = this.next.length;
-    const way = (i: number) => [p[2 * next[i]!]! - p[2 * i]!, p[2 * next[i]! + 1]! - p[2 * i + 1]!] as const;
-    for (const [i, after] of next.entries()) {
-      const [[ux, uy], [vx, vy]] = [way(i), way(after)];
-      this.next.push(first + after);
-      this.turns.push(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
-    }
+    for (const after of next) this.next.push(first + after);
+    for (const value of points) this.begins.push(value);
   }
 
   plan(): SlabPlan {
@@ -308,8 +334,8 @@ class PlanJoiner {
       sides: Uint8Array.from(this.sides),
       flow: {
         edges: Int32Array.from(this.edges),
+        points: Float64Array.from(this.begins),
         next: Uint32Array.from(this.next),
-        turns: Float64Array.from(this.turns),
       },
       edgePath: !this.anyEdge ? 'none' : this.ringOutlines > 0 ? 'rings' : 'skeleton',
       outlines: this.outlines,

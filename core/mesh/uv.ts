@@ -1,0 +1,377 @@
+// uv.ts — where the faces of a slab lie on pictures: front and back as they are seen, walls and edges unrolled, along the
+// outline by its length from a seam and across by the length of the profile; or all of it packed side by side, to bake on.
+import potpack from 'potpack';
+import { type Flow, faceCount, type Mesh, SIDES } from './types.ts';
+
+/**
+ * `units` leaves project units; `fitted` scales them alike until front and back fill 0 to 1; `packed` gives every face a
+ * place of its own within 0 to 1.
+ */
+export const UV_LAYOUTS = ['units', 'fitted', 'packed'] as const;
+export type UvLayout = (typeof UV_LAYOUTS)[number];
+
+const [FRONT, EDGE, WALL, BACK] = SIDES.map((_, i) => i) as [number, number, number, number];
+
+/** Room around each chart of a packed layout, as a share of its side: 4 pixels of 1024. */
+const MARGIN = 4 / 1024;
+
+/**
+ * Flat u, v for every corner of a mesh, v upward.
+ * - Front: u = x, v = y. Back: u = −x, so that it reads from behind. So are edges of which nobody knows what they follow.
+ * - Wall and edge: u runs along the outline with the inside on its left, from its lowest point (of several the leftmost), and
+ *   v from the back's edge upward; the wall begins at 0. Seen from outside, u runs to the right.
+ * @returns null for a mesh without an outline
+ */
+export function layUvs(mesh: Mesh, layout: UvLayout): Float32Array | null {
+  if (!mesh.flow) return null;
+  const strips = new Strips(mesh, mesh.flow);
+  const flat = flatUvs(mesh, strips);
+  switch (layout) {
+    case 'units':
+      return Float32Array.from(flat);
+    case 'fitted':
+      return fitted(mesh, flat);
+    case 'packed':
+      return packed(mesh, flat, strips);
+  }
+}
+
+function flatUvs(mesh: Mesh, strips: Strips): Float64Array {
+  const { positions, starts, corners, sides } = mesh;
+  const uvs = new Float64Array(2 * corners.length);
+  for (let f = 0; f < faceCount(mesh); f++) {
+    if (strips.has(f)) continue;
+    const isBehind = sides[f] === BACK || (sides[f] === EDGE && strips.isOfBack(f));
+    for (let c = starts[f]!; c < starts[f + 1]!; c++) {
+      const p = 3 * corners[c]!;
+      uvs[2 * c] = isBehind ? -positions[p]! : positions[p]!;
+      uvs[2 * c + 1] = positions[p + 1]!;
+    }
+  }
+  strips.unroll(uvs);
+  return uvs;
+}
+
+/** Walls and edges of all outlines, unrolled. */
+class Strips {
+  private readonly mesh: Mesh;
+  private readonly flow: Flow;
+  /** Length of the outline from its seam to where each edge begins. */
+  readonly along: Float64Array;
+  readonly lengths: Float64Array;
+  /** The same to where it ends: exactly where the next one begins, but for the last one. */
+  private readonly ends: Float64Array;
+
+  constructor(mesh: Mesh, flow: Flow) {
+    this.mesh = mesh;
+    this.flow = flow;
+    const { next, points } = flow;
+    this.lengths = Float64Array.from(next, (after, edge) =>
+      Math.hypot(points[2 * after]! - points[2 * edge]!, points[2 * after + 1]! - points[2 * edge + 1]!),
+    );
+    this.along = new Float64Array(next.length);
+    this.ends = new Float64Array(next.length);
+    for (const ring of ringsOf(flow)) {
+      let length = 0;
+      for (const edge of ring) {
+        this.along[edge] = length;
+        length += this.lengths[edge]!;
+        this.ends[edge] = length;
+      }
+    }
+  }
+
+  /** Whether a face is part of a strip. */
+  has(face: number): boolean {
+    const side = this.mesh.sides[face];
+    return side === WALL || (side === EDGE && this.flow.edges[face]! >= 0);
+  }
+
+  isOfBack(face: number): boolean {
+    const { starts, corners } = this.mesh;
+    for (let c = starts[face]!; c < starts[face + 1]!; c++) {
+      const across = this.flow.across[corners[c]!]!;
+      if (across < 0) return true;
+      if (across > this.flow.wall) return false;
+    }
+    return false;
+  }
+
+  /** Writes u, v of every corner of its faces. */
+  unroll(uvs: Float64Array): void {
+    const { sides, starts, corners } = this.mesh;
+    const { edges, across, next, points } = this.flow;
+    // Faces that follow one edge, those of the back apart.
+    const groups = new Map<number, number[]>();
+    for (let f = 0; f < sides.length; f++) {
+      if (!this.has(f)) continue;
+      const key = 2 * edges[f]! + (sides[f] === EDGE && this.isOfBack(f) ? 1 : 0);
+      const group = groups.get(key);
+      if (group) group.push(f);
+      else groups.set(key, [f]);
+    }
+    for (const [key, faces] of groups) {
+      const edge = key >> 1;
+      const [from, to] = [2 * edge, 2 * next[edge]!];
+      const length = this.lengths[edge]! || 1;
+      const [dx, dy] = [(points[to]! - points[from]!) / length, (points[to + 1]! - points[from + 1]!) / length];
+      const place = (point: number) => {
+        const [px, py] = [
+          this.mesh.positions[3 * point]! - points[from]!,
+          this.mesh.positions[3 * point + 1]! - points[from + 1]!,
+        ];
+        return [px * dx + py * dy, px * dy - py * dx] as const;
+      };
+      const polygons = faces.map((f) => Array.from(corners.subarray(starts[f], starts[f + 1]), place));
+      const slices = new Slices(polygons);
+      for (const [i, f] of faces.entries()) {
+        const shares = slices.shares(polygons[i]!);
+        for (let c = starts[f]!; c < starts[f + 1]!; c++) {
+          const share = shares[c - starts[f]!]!;
+          uvs[2 * c] = share === 1 ? this.ends[edge]! : this.along[edge]! + length * share;
+          uvs[2 * c + 1] = across[corners[c]!]!;
+        }
+      }
+    }
+  }
+}
+
+type Place = readonly [along: number, off: number];
+
+/** Places nearer than this to each other, as a share of what is compared, are one. */
+const SAME = 1e-7;
+
+/**
+ * The faces along one outline edge, as seen square to it: how far to the right a place lies among all that is as far from the
+ * edge, from 0 to 1, so that neighbours meet. Above the first place where the faces end in a ridge, what is as far from the
+ * edge says nothing of neighbours; there places keep their distances, so that nothing folds over.
+ */
+class Slices {
+  private readonly polygons: readonly (readonly Place[])[];
+  private readonly slack: number;
+  private readonly known = new Map<number, Place>();
+  /** Up to where all faces reach from one neighbour to the other, and what 0 and 1 are from there on. */
+  private readonly regular: number;
+  private readonly frozen: Place;
+
+  /** @param polygons on one side of the edge */
+  constructor(polygons: Slices['polygons']) {
+    this.polygons = polygons;
+    this.slack = SAME * polygons.flat(2).reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+    this.regular = this.firstEvent();
+    this.frozen = this.regular < Infinity ? this.around(this.regular) : [0, 1];
+  }
+
+  /** Of each corner of a face. */
+  shares(face: readonly Place[]): number[] {
+    const isRegular = face.every(([, off]) => Math.abs(off) <= this.regular + this.slack);
+    return face.map(([along, off]) => {
+      const [least, most] = isRegular ? this.extent(off) : this.frozen;
+      const room = most - least;
+      if (!(room > this.slack)) return 0.5;
+      const share = (along - least) / room;
+      return share < SAME ? 0 : share > 1 - SAME ? 1 : share;
+    });
+  }
+
+  /** The least distance from the edge at which some faces do not reach from one neighbour to the other. */
+  private firstEvent(): number {
+    let first = Infinity;
+    const strips = new Map<string, { low: number; high: number; below: number; above: number }>();
+    for (const polygon of this.polygons) {
+      const offs = polygon.map(([, off]) => off);
+      const [low, high] = [Math.min(...offs), Math.max(...offs)];
+      if (high - low <= this.slack) continue;
+      const isOn = (off: number, level: number) => Math.abs(off - level) <= this.slack;
+      const nearest = Math.min(Math.abs(low), Math.abs(high));
+      if (offs.some((off) => !isOn(off, low) && !isOn(off, high))) first = Math.min(first, nearest);
+      const key = `${Math.round(low / this.slack / 4)} ${Math.round(high / this.slack / 4)}`;
+      const strip = strips.get(key) ?? { low, high, below: 0, above: 0 };
+      strips.set(key, strip);
+      for (const [i, [x, y]] of polygon.entries()) {
+        const [px, py] = polygon.at(i - 1)!;
+        if (isOn(y, low) && isOn(py, low)) strip.below += Math.abs(x - px);
+        if (isOn(y, high) && isOn(py, high)) strip.above += Math.abs(x - px);
+      }
+    }
+    for (const { low, high, below, above } of strips.values()) {
+      const isWhole = (off: number, length: number) => {
+        const [least, most] = this.extent(off);
+        return length > this.slack && Math.abs(most - least - length) <= 4 * this.slack;
+      };
+      if (!isWhole(low, below) || !isWhole(high, above)) first = Math.min(first, Math.abs(low), Math.abs(high));
+    }
+    return first;
+  }
+
+  /** What lies to the left and to the right at some distance from the edge, and everywhere beyond it. */
+  private around(off: number): Place {
+    const sign = this.polygons.some((polygon) => polygon.some(([, y]) => y > this.slack)) ? 1 : -1;
+    let [least, most] = this.extent(sign * off);
+    for (const [along, y] of this.polygons.flat()) {
+      if (Math.abs(y) < off) continue;
+      [least, most] = [Math.min(least, along), Math.max(most, along)];
+    }
+    return [least, most];
+  }
+
+  private extent(off: number): Place {
+    const known = this.known.get(off);
+    if (known) return known;
+    let [least, most] = [Infinity, -Infinity];
+    for (const polygon of this.polygons) {
+      for (const [i, [x, y]] of polygon.entries()) {
+        const [px, py] = polygon.at(i - 1)!;
+        if (Math.abs(y - off) <= this.slack) [least, most] = [Math.min(least, x), Math.max(most, x)];
+        else if (y > off !== py > off && Math.abs(py - off) > this.slack) {
+          const at = x + ((off - y) / (py - y)) * (px - x);
+          [least, most] = [Math.min(least, at), Math.max(most, at)];
+        }
+      }
+    }
+    this.known.set(off, [least, most]);
+    return [least, most];
+  }
+}
+
+/** The edges of each outline in order, from its seam. */
+function ringsOf({ next, points }: Flow): number[][] {
+  const seen = new Uint8Array(next.length);
+  const rings: number[][] = [];
+  for (let first = 0; first < next.length; first++) {
+    if (seen[first]) continue;
+    const ring: number[] = [];
+    for (let edge = first; !seen[edge]; edge = next[edge]!) {
+      seen[edge] = 1;
+      ring.push(edge);
+    }
+    const isLower = (a: number, b: number) =>
+      points[2 * a + 1]! < points[2 * b + 1]! ||
+      (points[2 * a + 1] === points[2 * b + 1] && points[2 * a]! < points[2 * b]!);
+    const seam = ring.reduce((best, edge, i) => (isLower(edge, ring[best]!) ? i : best), 0);
+    rings.push([...ring.slice(seam), ...ring.slice(0, seam)]);
+  }
+  return rings;
+}
+
+/** Front and back moved and scaled alike into 0 to 1; walls and edges keep the scale. */
+function fitted({ starts, corners, sides, positions }: Mesh, flat: Float64Array): Float32Array {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const point of corners) {
+    const [x, y] = [positions[3 * point]!, positions[3 * point + 1]!];
+    [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
+  }
+  const scale = 1 / (Math.max(maxX - minX, maxY - minY) || 1);
+  const result = new Float32Array(flat.length);
+  for (const [f, side] of sides.entries()) {
+    const shift = side === FRONT ? [minX, minY] : side === BACK ? [-maxX, minY] : [0, 0];
+    for (let c = starts[f]!; c < starts[f + 1]!; c++) {
+      for (const k of [0, 1]) result[2 * c + k] = (flat[2 * c + k]! - shift[k]!) * scale;
+    }
+  }
+  return result;
+}
+
+interface Chart {
+  readonly faces: number[];
+  readonly min: [u: number, v: number];
+  readonly max: [u: number, v: number];
+}
+
+function packed(mesh: Mesh, flat: Float64Array, strips: Strips): Float32Array {
+  const charts = chartsOf(mesh, flat, strips);
+  const area = charts.reduce((sum, { min, max }) => sum + (max[0] - min[0]) * (max[1] - min[1]), 0);
+  const margin = MARGIN * Math.sqrt(area);
+  const boxes = charts.map((chart) => ({
+    chart,
+    w: chart.max[0] - chart.min[0] + 2 * margin,
+    h: chart.max[1] - chart.min[1] + 2 * margin,
+    x: 0,
+    y: 0,
+  }));
+  const { w, h } = potpack(boxes);
+  const scale = 1 / (Math.max(w, h) || 1);
+  const result = new Float32Array(flat.length);
+  for (const { chart, x, y } of boxes) {
+    for (const f of chart.faces) {
+      for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) {
+        result[2 * c] = (x + margin + flat[2 * c]! - chart.min[0]) * scale;
+        result[2 * c + 1] = (y + margin + flat[2 * c + 1]! - chart.min[1]) * scale;
+      }
+    }
+  }
+  return result;
+}
+
+/** Flat pieces that hang together, and strips in lengths that pack well. */
+function chartsOf(mesh: Mesh, flat: Float64Array, strips: Strips): Chart[] {
+  const { starts, corners, positions } = mesh;
+  const flow = mesh.flow!;
+  const owner = new Array<string>(faceCount(mesh));
+  const parent = Uint32Array.from({ length: 2 * (positions.length / 3) }, (_, i) => i);
+  const find = (i: number): number => {
+    let root = i;
+    while (parent[root] !== root) {
+      parent[root] = parent[parent[root]!]!;
+      root = parent[root]!;
+    }
+    return root;
+  };
+  const isBehind = (f: number) => mesh.sides[f] === BACK || (mesh.sides[f] === EDGE && strips.isOfBack(f));
+  for (let f = 0; f < owner.length; f++) {
+    if (strips.has(f)) continue;
+    const first = find(2 * corners[starts[f]!]! + (isBehind(f) ? 1 : 0));
+    for (let c = starts[f]! + 1; c < starts[f + 1]!; c++) parent[find(2 * corners[c]! + (isBehind(f) ? 1 : 0))] = first;
+  }
+  for (let f = 0; f < owner.length; f++) {
+    if (!strips.has(f)) owner[f] = `flat ${find(2 * corners[starts[f]!]! + (isBehind(f) ? 1 : 0))}`;
+  }
+  const pieceOf = piecesOf(flow, strips, sideOf(mesh, flat));
+  for (let f = 0; f < owner.length; f++) if (strips.has(f)) owner[f] = `strip ${pieceOf[flow.edges[f]!]}`;
+  const charts = new Map<string, Chart>();
+  for (const [f, key] of owner.entries()) {
+    const chart = charts.get(key) ?? { faces: [], min: [Infinity, Infinity], max: [-Infinity, -Infinity] };
+    charts.set(key, chart);
+    chart.faces.push(f);
+    for (let c = starts[f]!; c < starts[f + 1]!; c++) {
+      for (const k of [0, 1] as const) {
+        chart.min[k] = Math.min(chart.min[k], flat[2 * c + k]!);
+        chart.max[k] = Math.max(chart.max[k], flat[2 * c + k]!);
+      }
+    }
+  }
+  return [...charts.values()];
+}
+
+/** The side of a square with about the area of everything. */
+function sideOf({ starts }: Mesh, flat: Float64Array): number {
+  let area = 0;
+  for (let f = 0; f + 1 < starts.length; f++) {
+    for (let c = starts[f]!, before = starts[f + 1]! - 1; c < starts[f + 1]!; before = c++) {
+      area += (flat[2 * before]! * flat[2 * c + 1]! - flat[2 * c]! * flat[2 * before + 1]!) / 2;
+    }
+  }
+  return Math.sqrt(area) || 1;
+}
+
+/** Numbers of the pieces that outlines are cut into, by edge: none much longer than `most`, cut at the ends of edges. */
+function piecesOf(flow: Flow, strips: Strips, most: number): Uint32Array {
+  const pieces = new Uint32Array(flow.next.length);
+  let piece = 0;
+  for (const ring of ringsOf(flow)) {
+    const total = ring.reduce((sum, edge) => sum + strips.lengths[edge]!, 0);
+    const part = total / Math.max(1, Math.ceil(total / most));
+    let [first, done] = [0, 0];
+    for (const edge of ring) {
+      const end = strips.along[edge]! + strips.lengths[edge]!;
+      if (done > first && end - first > part * (1 + 1e-9)) {
+        piece++;
+        first = strips.along[edge]!;
+      }
+      pieces[edge] = piece;
+      done = end;
+    }
+    piece++;
+  }
+  return pieces;
+}
