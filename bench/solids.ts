@@ -77,7 +77,6 @@ function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
     tolerance: TOLERANCE,
     depth: DEPTH,
     edge,
-    faces: 'fewest',
     newId: (kind) => `${kind}-${ids++}`,
   });
   const source = {

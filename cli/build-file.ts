@@ -82,11 +82,12 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     const flat = OUTLINE_FORMATS.find((format) => format === task.format);
     if (flat) return writeFlat(task, flat, evaluator, project, warnings, clock);
     const builds = shown.map((layer) => evaluator.build(project, layer));
+    const meshes = shown.map((layer) => evaluator.mesh(project, layer));
     const parts = evaluator.parts(project);
     clock.lap('mesh');
     await write(task.output, task.format as ExportFormat, parts);
     clock.lap('write');
-    const proofs = builds.map(({ mesh }) => proofOf(mesh, { crossings: task.crossings }));
+    const proofs = meshes.map(({ whole }) => proofOf(whole, { crossings: task.crossings }));
     const closed = proofs.every((proof) => proof.closed);
     return {
       input: task.input,
@@ -100,7 +101,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
         shown.map((layer) => layer.base),
       ),
       safeReach: safeReachOf(evaluator, project, shown),
-      edgePath: slowest(builds.map((build) => build.plan.edgePath)),
+      edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
       warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
       ms: clock.times(),
     };
@@ -170,7 +171,13 @@ function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project:
     message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,
   }));
   return {
-    project: { ...emptyProject(name), tolerance: settings.tolerance, sources: [source], layers: [...arranged.layers] },
+    project: {
+      ...emptyProject(name),
+      tolerance: settings.tolerance,
+      profiles: settings.profiles,
+      sources: [source],
+      layers: [...arranged.layers],
+    },
     warnings: [...drawing.warnings, ...leftOut, ...arranged.warnings],
   };
 }

@@ -3,12 +3,13 @@ import { existsSync, statSync } from 'node:fs';
 import { basename, extname, join, relative, resolve } from 'node:path';
 import { globSync } from 'tinyglobby';
 import type { BuildTask } from './build-file.ts';
-import { type BuildCommand, type TraceCommand, UsageError } from './options.ts';
+import { type BuildCommand, type ProofCommand, type TraceCommand, UsageError } from './options.ts';
 import type { TraceTask } from './trace-file.ts';
 
 /** What folders are searched for. */
 const PICTURES = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff', '.gif', '.bmp'];
 const DRAWINGS = ['.svg', '.dxf'];
+const MESHES = ['.glb', '.obj', '.stl'];
 
 interface Found {
   readonly file: string;
@@ -30,6 +31,11 @@ export function buildTasks({ inputs, out, format, settings, report }: BuildComma
 /** @throws {UsageError} when a word names nothing */
 export function traceTasks({ inputs, out, settings, level }: TraceCommand): TraceTask[] {
   return pairs(inputs, out, 'svg', PICTURES).map((pair) => ({ kind: 'trace', ...pair, settings, level }));
+}
+
+/** @throws {UsageError} when a word names nothing */
+export function meshFiles({ inputs }: ProofCommand): string[] {
+  return inputs.flatMap((word) => find(word, MESHES)).map(({ file }) => file);
 }
 
 /** Every file that the words name, and where its result goes; no two to the same place. */

@@ -2,19 +2,22 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type { FileReport } from './build-file.ts';
-import { buildTasks, traceTasks } from './inputs.ts';
+import { buildTasks, meshFiles, traceTasks } from './inputs.ts';
 import { type LettersReport, setLetters } from './letters.ts';
 import {
   type BuildCommand,
   type LettersCommand,
+  type ProofCommand,
   parseBuild,
   parseLetters,
+  parseProof,
   parseTrace,
   type TraceCommand,
   USAGE,
   UsageError,
 } from './options.ts';
 import { workAll } from './pool.ts';
+import { type MeshReport, printed, proveFile } from './prove-file.ts';
 import type { TraceReport } from './trace-file.ts';
 
 /** Raised when a field of the report changes meaning. */
@@ -32,6 +35,7 @@ async function main([verb, ...words]: string[]): Promise<number> {
       build: () => build(parseBuild(words)),
       trace: () => trace(parseTrace(words)),
       letters: () => letters(parseLetters(words)),
+      proof: () => proof(parseProof(words)),
     }[verb];
     if (!run) throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
     return await run();
@@ -64,12 +68,25 @@ async function letters(command: LettersCommand | null): Promise<number> {
   return finish([report], command.report, `set, ${report.counts.shapes} shapes`);
 }
 
+async function proof(command: ProofCommand | null): Promise<number> {
+  if (!command) return help();
+  const reports: MeshReport[] = [];
+  for (const file of meshFiles(command)) {
+    const report = await proveFile(file);
+    reports.push(report);
+    if (command.isJson) sayError(report);
+    else process.stdout.write(printed(report));
+  }
+  if (command.isJson) process.stdout.write(`${JSON.stringify({ version: REPORT_VERSION, files: reports }, null, 2)}\n`);
+  return reports.every(({ ok }) => ok) ? 0 : 1;
+}
+
 function help(): number {
   process.stdout.write(USAGE);
   return 0;
 }
 
-function sayError({ input, error }: FileReport | TraceReport): void {
+function sayError({ input, error }: Pick<FileReport, 'input' | 'error'>): void {
   if (error) process.stderr.write(`outline-stack: ${input}: ${error.message}\n`);
 }
 

@@ -6,7 +6,10 @@ import { type ParseArgsConfig, parseArgs } from 'node:util';
 import {
   ALIGNMENTS,
   BEYOND,
+  BLENDS,
+  CAPPED,
   CORNERS,
+  type DrawnProfile,
   type Edge,
   type EdgeShape,
   EXPORT_FORMATS,
@@ -18,13 +21,17 @@ import {
   LETTERING_DEFAULTS,
   type Lettering,
   LIMITS,
+  MESH_DEFAULTS,
   OUTLINE_FORMATS,
   type OutlineFormat,
   PROFILES,
   type Recipe,
   RecipeSchema,
+  SHADING,
+  type TidySettings,
   TRACE_MODES,
   type TraceSettings,
+  UV_LAYOUTS,
   WAYS,
 } from '../core/index.ts';
 
@@ -48,11 +55,20 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --faces fewest        fewest, even or grid
   --cell 1              target edge length of even faces, side of the squares of a grid
   --wall-rows 1         strips the wall is divided into
+  --caps both           which of front and back are closed: both, front, back or none
+  --crease 40           faces that meet at less than this are shaded as one surface, degrees
+  --blend none          what an edge is smooth into: none, wall, front or both
+  --uv none             places on pictures: none, units, fitted or packed
+  --weld 0              tidied: points nearer than this become one
+  --straight N          tidied: points this near to the line between their neighbours go
+  --merge DEGREES       tidied: neighbours that meet at no more than this become one polygon
   --tolerance 0.01      largest distance between a curve and its chords
   --size N              fit the longest side to N
   --recipe FILE.json    the same settings from a file; options here win
   --report FILE.json    write counts, checks and times
   --jobs N              files worked on at a time
+
+outline-stack proof MESH… [--json]    checks on meshes (GLB, OBJ, STL), files, folders or globs; ends with 1 where one is not sound
 
 outline-stack trace INPUT… --out PATH [options]    pictures → SVG outlines
 
@@ -85,9 +101,9 @@ export interface BuildSettings {
   readonly edge: Edge;
   /** The back's edge where it is not like the front's; only a recipe can ask for one. */
   readonly backEdge: EdgeShape | null;
-  readonly faces: Layer['faces'];
+  readonly mesh: Pick<Layer, keyof typeof MESH_DEFAULTS>;
+  readonly profiles: DrawnProfile[];
   readonly cell: number;
-  readonly wallRows: number;
   readonly tolerance: number;
   readonly size: number | undefined;
 }
@@ -125,6 +141,13 @@ const BUILD_OPTIONS = {
   corners: { type: 'string' },
   'mitre-limit': { type: 'string' },
   faces: { type: 'string' },
+  caps: { type: 'string' },
+  crease: { type: 'string' },
+  blend: { type: 'string' },
+  uv: { type: 'string' },
+  weld: { type: 'string' },
+  straight: { type: 'string' },
+  merge: { type: 'string' },
   cell: { type: 'string' },
   'wall-rows': { type: 'string' },
   tolerance: { type: 'string' },
@@ -160,11 +183,14 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   const out = checkedOut('build', positionals, values.out);
   const recipe = values.recipe === undefined ? {} : readRecipe(values.recipe);
   const number = (
-    name: 'depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'mitre-limit' | 'tolerance' | 'size' | 'jobs',
+    name:
+      | ('depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'mitre-limit' | 'tolerance' | 'size' | 'jobs')
+      | ('crease' | 'weld' | 'straight' | 'merge'),
   ) => numberFrom(name, values[name]);
   const reach = number('reach') ?? recipe.edge?.reach;
+  const drawn = recipe.profiles?.find(({ name }) => name === values.edge);
   const profile =
-    choice('edge', values.edge, ['none', ...PROFILES]) ??
+    (drawn ? { drawn: drawn.name } : choice('edge', values.edge, ['none', ...PROFILES])) ??
     (recipe.edge?.profile || (reach === undefined ? 'none' : 'round'));
   const on = choice('edge-on', values['edge-on'], ['both', 'front', 'back']) ?? recipe.edge?.on ?? 'both';
   const edge: Edge = {
@@ -183,9 +209,28 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     depth: positive('depth', number('depth') ?? recipe.depth ?? 4),
     edge,
     backEdge: recipe.backEdge ? { ...shape, ...recipe.backEdge } : null,
-    faces: choice('faces', values.faces, FACE_MESHES) ?? recipe.faces ?? 'fewest',
+    mesh: {
+      faces: choice('faces', values.faces, FACE_MESHES) ?? recipe.faces ?? MESH_DEFAULTS.faces,
+      wallRows: whole(
+        'wall-rows',
+        number('wall-rows') ?? recipe.wallRows ?? MESH_DEFAULTS.wallRows,
+        1,
+        LIMITS.wallRows,
+      ),
+      caps: choice('caps', values.caps, CAPPED) ?? recipe.caps ?? MESH_DEFAULTS.caps,
+      shading: {
+        crease: within('crease', number('crease') ?? recipe.shading?.crease ?? SHADING.crease, 0, 180),
+        blend: choice('blend', values.blend, BLENDS) ?? recipe.shading?.blend ?? SHADING.blend,
+      },
+      uv: choice('uv', values.uv, ['none', ...UV_LAYOUTS]) ?? recipe.uv ?? MESH_DEFAULTS.uv,
+      tidy: tidyFrom({
+        weld: number('weld') ?? recipe.tidy?.weld,
+        straight: number('straight') ?? recipe.tidy?.straight,
+        flat: number('merge') ?? recipe.tidy?.flat,
+      }),
+    },
+    profiles: recipe.profiles ?? [],
     cell: positive('cell', number('cell') ?? recipe.cell ?? 1),
-    wallRows: whole('wall-rows', number('wall-rows') ?? recipe.wallRows ?? 1, 1, LIMITS.wallRows),
     tolerance: positive('tolerance', number('tolerance') ?? recipe.tolerance ?? 0.01),
     size: optionalPositive('size', number('size') ?? recipe.size),
   };
@@ -197,6 +242,25 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
   };
+}
+
+/** Nothing is tidied unless something is asked for; then points in one place are welded in any case. */
+function tidyFrom({ weld, straight, flat }: Partial<TidySettings>): TidySettings | null {
+  if (weld === undefined && straight === undefined && flat === undefined) return null;
+  return { weld: notNegative('weld', weld ?? 0), straight: straight ?? -1, flat: flat ?? -1 };
+}
+
+export interface ProofCommand {
+  readonly inputs: readonly string[];
+  readonly isJson: boolean;
+}
+
+/** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
+export function parseProof(words: readonly string[]): ProofCommand | null {
+  const { values, positionals } = parse(words, { help: COMMON.help, json: { type: 'boolean' } });
+  if (values.help) return null;
+  if (positionals.length === 0) throw new UsageError('proof needs at least one MESH; see outline-stack --help');
+  return { inputs: positionals, isJson: values.json === true };
 }
 
 export interface LettersCommand {

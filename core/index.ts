@@ -4,15 +4,21 @@ export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
 export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
+export { arrangeMeshes, boundsOfParts } from './document/arrange-meshes.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
 export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
   drawingKey,
   Evaluator,
   type LayerBuild,
+  type LayerMesh,
   type LayerOutlines,
+  type MadeLayer,
+  makeLayer,
   NO_DATA,
   type Overlap,
+  type PendingLayer,
+  profileOf,
   type SourceData,
   specOf,
 } from './document/evaluate.ts';
@@ -22,6 +28,7 @@ export { membersOf, placedShapes } from './document/outlines.ts';
 export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
 export {
   assetsOf,
+  type DrawnProfile,
   type Edge,
   EdgeSchema,
   type EdgeShape,
@@ -29,6 +36,8 @@ export {
   type Layer,
   type LetteringSource,
   LIMITS,
+  MESH_DEFAULTS,
+  type MeshSource,
   type PictureSource,
   type PieceMark,
   type Project,
@@ -55,6 +64,7 @@ export {
   writeExport,
 } from './io/export.ts';
 export { writeGlb } from './io/glb.ts';
+export { MESH_FORMATS, MESH_LIMITS, type MeshFormat, readMeshes, sniffMesh } from './io/meshes.ts';
 export { writeObj } from './io/obj.ts';
 export {
   OUTLINE_FORMATS,
@@ -82,7 +92,7 @@ export {
   type Lettering,
   LetteringSchema,
 } from './lettering/settings.ts';
-export { type ShadedMesh, shade } from './mesh/normals.ts';
+export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/normals.ts';
 export {
   type Bin,
   countOf,
@@ -97,7 +107,9 @@ export {
   proofOf,
   SPLINTER_DEG,
 } from './mesh/proof.ts';
+export { TIDY_STEPS, type Tidied, type TidySettings, type TidyStep, tidy } from './mesh/tidy/tidy.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
+export { layUvs, UV_LAYOUTS, type UvLayout } from './mesh/uv.ts';
 export { connectedShapes } from './outline/connected.ts';
 export { roughBounds } from './outline/corners.ts';
 export { facesBetween, placeInside } from './outline/faces.ts';
@@ -170,8 +182,8 @@ export * from './protocol/http.ts';
 export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
-export { PROFILES, type Profile, profileRows } from './solid/profile.ts';
-export { BEYOND, type SlabEdge, WAYS } from './solid/slab.ts';
+export { MOST_CURVE_POINTS, PROFILES, type Profile, type ProfileCurve, profileRows } from './solid/profile.ts';
+export { BEYOND, CAPPED, type SlabEdge, WAYS } from './solid/slab.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';

@@ -11,7 +11,7 @@ import { narrowest } from '../outline/width.ts';
 import { MM_PER_UNIT, type Unit } from '../units.ts';
 import { colourName, uniqueName } from './names.ts';
 import { isHeavy, shapeBounds, shapeRegions } from './outlines.ts';
-import type { Edge, EdgeShape, Layer, Source } from './schema.ts';
+import { type Edge, type EdgeShape, type Layer, MESH_DEFAULTS, type Source } from './schema.ts';
 
 export interface ArrangeOptions {
   readonly unit: Unit;
@@ -25,9 +25,9 @@ export interface ArrangeOptions {
   readonly depth?: number;
   readonly edge?: Edge;
   readonly backEdge?: EdgeShape | null;
-  readonly faces?: Layer['faces'];
+  /** Settings of the mesh, instead of {@link MESH_DEFAULTS}. */
+  readonly mesh?: Partial<Pick<Layer, keyof typeof MESH_DEFAULTS>>;
   readonly cell?: number;
-  readonly wallRows?: number;
   /** Makes ids for the source and its layers; called with 'source' or 'layer'. */
   readonly newId: (kind: 'source' | 'layer') => string;
   /** Names that layers may not take. */
@@ -109,9 +109,9 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
       depth,
       edge: options.edge ?? (lines > 0 ? NO_EDGE : startEdge(regions, depth)),
       backEdge: options.backEdge ?? null,
-      faces: options.faces ?? 'fewest',
+      ...MESH_DEFAULTS,
+      ...options.mesh,
       cell: options.cell ?? roundFigure(size / 40),
-      wallRows: options.wallRows ?? 1,
       material: { colour: shapes[0]!.colour, opacity: round3(shapes[0]!.opacity), roughness: 0.6, metalness: 0 },
     };
     placed.push({ layer, regions });
@@ -228,7 +228,7 @@ function restingHeight(regions: readonly Region[], below: readonly { layer: Laye
     .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
 }
 
-const NO_EDGE: Edge = {
+export const NO_EDGE: Edge = {
   profile: 'round',
   on: 'none',
   reach: 0,
@@ -257,7 +257,7 @@ function startEdge(regions: readonly Region[], depth: number): Edge {
 }
 
 /** Rounded down to two figures, so that start values read well. */
-function roundFigure(v: number): number {
+export function roundFigure(v: number): number {
   const digit = 10 ** (Math.floor(Math.log10(v)) - 1);
   return Number((Math.floor(v / digit + 1e-9) * digit).toPrecision(2));
 }

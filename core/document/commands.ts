@@ -4,19 +4,22 @@ import { z } from 'zod';
 import { GeometryError } from '../errors.ts';
 import { MM_PER_UNIT, UNITS } from '../units.ts';
 import {
+  DrawnProfileSchema,
   EdgeSchema,
+  type EdgeShape,
   type Layer,
   LayerSchema,
   LIMITS,
   MaterialSchema,
   type Project,
   ProjectSchema,
+  ShadingSchema,
   SourceSchema,
   VectorSourceSchema,
 } from './schema.ts';
 
-const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true, edge: true, material: true })
-  .extend({ edge: EdgeSchema.partial(), material: MaterialSchema.partial() })
+const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true })
+  .extend({ edge: EdgeSchema.partial(), shading: ShadingSchema.partial(), material: MaterialSchema.partial() })
   .partial();
 
 export type LayerChange = z.infer<typeof LayerChangeSchema>;
@@ -36,6 +39,10 @@ export const CommandSchema = z.discriminatedUnion('do', [
     /** Layers that nothing is left of. */
     gone: z.array(z.string()).optional(),
   }),
+  /** A drawn profile, in place of the one of that name, or of `was` and then under a new name everywhere. */
+  z.object({ do: z.literal('save-profile'), profile: DrawnProfileSchema, was: z.string().optional() }),
+  /** Edges that have it are chamfered from then on. */
+  z.object({ do: z.literal('remove-profile'), name: z.string() }),
   z.object({ do: z.literal('change-layers'), layers: z.array(z.string()), change: LayerChangeSchema }),
   z.object({ do: z.literal('move-layer'), layer: z.string(), to: z.int().min(0) }),
   z.object({ do: z.literal('remove-layer'), layer: z.string() }),
@@ -121,6 +128,24 @@ function changed(project: Project, command: Command): Project {
         ],
       };
     }
+    case 'save-profile': {
+      const { profile, was = profile.name } = command;
+      if (profile.name !== was && project.profiles.some(({ name }) => name === profile.name)) {
+        throw new GeometryError('out-of-range', `There is a profile called “${profile.name}” already.`);
+      }
+      const isKnown = project.profiles.some(({ name }) => name === was);
+      return {
+        ...withProfile(project, was, { drawn: profile.name }),
+        profiles: isKnown
+          ? project.profiles.map((known) => (known.name === was ? profile : known))
+          : [...project.profiles, profile],
+      };
+    }
+    case 'remove-profile':
+      return {
+        ...withProfile(project, command.name, 'chamfer'),
+        profiles: project.profiles.filter(({ name }) => name !== command.name),
+      };
     case 'change-layers': {
       const ids = new Set(command.layers.map((id) => layerOf(project, id).id));
       return {
@@ -140,8 +165,31 @@ function changed(project: Project, command: Command): Project {
   }
 }
 
-function changeLayer(layer: Layer, { edge, material, ...change }: LayerChange): Layer {
-  return { ...layer, ...change, edge: { ...layer.edge, ...edge }, material: { ...layer.material, ...material } };
+function changeLayer(layer: Layer, { edge, shading, material, ...change }: LayerChange): Layer {
+  return {
+    ...layer,
+    ...change,
+    edge: { ...layer.edge, ...edge },
+    shading: { ...layer.shading, ...shading },
+    material: { ...layer.material, ...material },
+  };
+}
+
+/** The project with another profile wherever edges have the drawn one of this name. */
+function withProfile(project: Project, drawn: string, profile: EdgeShape['profile']): Project {
+  const isIt = (shape: EdgeShape | null) => typeof shape?.profile === 'object' && shape.profile.drawn === drawn;
+  return {
+    ...project,
+    layers: project.layers.map((layer) =>
+      isIt(layer.edge) || isIt(layer.backEdge)
+        ? {
+            ...layer,
+            edge: isIt(layer.edge) ? { ...layer.edge, profile } : layer.edge,
+            backEdge: layer.backEdge && isIt(layer.backEdge) ? { ...layer.backEdge, profile } : layer.backEdge,
+          }
+        : layer,
+    ),
+  };
 }
 
 /** Every length restated in another unit, so that nothing changes its real size. */
@@ -158,6 +206,11 @@ function inUnit(project: Project, unit: Project['unit']): Project {
       base: scaled(layer.base),
       depth: scaled(layer.depth),
       cell: scaled(layer.cell),
+      tidy: layer.tidy && {
+        ...layer.tidy,
+        weld: scaled(layer.tidy.weld),
+        straight: layer.tidy.straight < 0 ? layer.tidy.straight : scaled(layer.tidy.straight),
+      },
       edge: { ...layer.edge, reach: scaled(layer.edge.reach), rise: scaled(layer.edge.rise) },
       backEdge: layer.backEdge && {
         ...layer.backEdge,

@@ -316,10 +316,10 @@ describe('evaluating', () => {
     expect(evaluator.build(project, { ...low, base: 50, name: 'Other' }).mesh).toBe(before.mesh);
     const deeper = evaluator.build(project, { ...low, depth: low.depth + 1 });
     expect(deeper.mesh).not.toBe(before.mesh);
-    expect(deeper.plan).toBe(before.plan);
-    expect(evaluator.build(project, { ...low, edge: { ...low.edge, reach: low.edge.reach / 2 } }).plan).not.toBe(
-      before.plan,
-    );
+    // A new depth gives new heights to the same faces.
+    expect(deeper.mesh.corners).toBe(before.mesh.corners);
+    const narrower = evaluator.build(project, { ...low, edge: { ...low.edge, reach: low.edge.reach / 2 } });
+    expect(narrower.mesh.corners).not.toBe(before.mesh.corners);
   });
 
   it('leaves out skipped shapes and reports stranded ones', () => {

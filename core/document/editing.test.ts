@@ -23,6 +23,7 @@ const evaluator = (text = SVG) =>
       throw new Error('no picture');
     },
     fonts: () => [],
+    meshes: () => [],
   });
 
 let ids = 0;

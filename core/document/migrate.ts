@@ -42,6 +42,20 @@ const STEPS: Readonly<Record<number, (document: Record<string, unknown>) => Reco
         }))
       : layers,
   }),
+  // Profiles could be drawn, caps left off, and meshes shaded, laid on pictures and tidied as one wishes.
+  3: ({ layers, ...document }) => ({
+    ...document,
+    profiles: [],
+    layers: Array.isArray(layers)
+      ? layers.map((layer) => ({
+          ...layer,
+          caps: 'both',
+          shading: { crease: 40, blend: 'none' },
+          uv: 'none',
+          tidy: null,
+        }))
+      : layers,
+  }),
 };
 
 function brought(value: unknown, version: unknown): unknown {

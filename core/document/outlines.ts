@@ -54,6 +54,17 @@ export function shapeRegions(
   return regionsOf(rings, 'nonzero');
 }
 
+/** The curves that {@link shapeRegions} flattens. */
+export function shapeCurves(
+  shapes: readonly Shape[],
+  source: Pick<Source, 'scale' | 'origin'>,
+  tolerance: number,
+): Path[] {
+  return placedShapes(shapes, source).flatMap(({ path, stroke }) =>
+    stroke ? strokePaths(path, stroke, tolerance) : [path],
+  );
+}
+
 /** Rings that together cover a stroke. */
 const strokeRings = (path: Path, stroke: Stroke, tolerance: number): Ring[] =>
   strokePaths(path, stroke, tolerance).flatMap((part) => flatten(part, tolerance));

@@ -1,18 +1,21 @@
 // schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it.
 import { z } from 'zod';
 import { ColourSchema, EditSchema } from '../edits/schema.ts';
+import { MESH_FORMATS } from '../io/meshes.ts';
 import { LetteringSchema } from '../lettering/settings.ts';
+import { BLENDS, SHADING } from '../mesh/normals.ts';
+import { UV_LAYOUTS } from '../mesh/uv.ts';
 import { StepSchema } from '../picture/prepare.ts';
 import { PICTURE_LIMITS } from '../picture/types.ts';
 import { CORNERS } from '../solid/edge/corners.ts';
 import { FACE_MESHES } from '../solid/front/front.ts';
-import { PROFILES } from '../solid/profile.ts';
-import { BEYOND, WAYS } from '../solid/slab.ts';
+import { MOST_CURVE_POINTS, PROFILES } from '../solid/profile.ts';
+import { BEYOND, CAPPED, WAYS } from '../solid/slab.ts';
 import { TraceSchema } from '../trace/settings.ts';
 import { UNITS } from '../units.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
-export const DOCUMENT_VERSION = 3;
+export const DOCUMENT_VERSION = 4;
 
 /** Lengths are in project units and stay within what the grid and float32 files can hold. */
 const length = z.number().min(0).max(1e6);
@@ -27,11 +30,24 @@ export const LIMITS = {
   prepareSteps: 40,
   pieces: 20_000,
   edits: 2000,
+  profiles: 60,
 } as const;
+
+/** A profile drawn by hand, saved under a name. */
+export const DrawnProfileSchema = z.object({
+  name,
+  /** From the wall at (0, 0), left out, to the front at (1, 1), left out: shares of reach and rise. */
+  points: z
+    .array(z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]))
+    .max(MOST_CURVE_POINTS)
+    .refine((points) => points.every(([x], i) => i === 0 || x >= points[i - 1]![0]), 'points must not run back'),
+  isSmooth: z.boolean(),
+});
 
 /** What an edge looks like. */
 export const EdgeShapeSchema = z.object({
-  profile: z.enum(PROFILES),
+  /** One of those that are known, or a drawn one by its name. */
+  profile: z.union([z.enum(PROFILES), z.object({ drawn: name })]),
   way: z.enum(WAYS),
   /** How far in, or out. */
   reach: length,
@@ -58,6 +74,18 @@ export const MaterialSchema = z.object({
   metalness: z.number().min(0).max(1),
 });
 
+export const ShadingSchema = z.object({
+  crease: z.number().min(0).max(180),
+  blend: z.enum(BLENDS),
+});
+
+/** Lengths in project units, the angle in degrees; below 0 a step is left out. */
+export const TidySchema = z.object({
+  weld: length,
+  straight: z.number().min(-1).max(1e6),
+  flat: z.number().min(-1).max(180),
+});
+
 export const LayerSchema = z.object({
   id,
   name,
@@ -81,6 +109,13 @@ export const LayerSchema = z.object({
   cell: z.number().min(1e-6).max(1e6),
   /** Strips the wall is divided into. */
   wallRows: z.int().min(1).max(LIMITS.wallRows),
+  /** Which of front and back are closed with faces. */
+  caps: z.enum(CAPPED),
+  shading: ShadingSchema,
+  /** Where its faces lie on pictures. */
+  uv: z.enum(['none', ...UV_LAYOUTS]),
+  /** How its mesh is tidied; null for not at all. */
+  tidy: z.nullable(TidySchema),
   material: MaterialSchema,
 });
 
@@ -133,11 +168,20 @@ export const DrawingSourceSchema = z.object({
   width: z.number().positive().max(1e9),
   height: z.number().positive().max(1e9),
 });
+/** A mesh from a file; its parts are the members of layers. One user unit is one unit of the file, y up and front towards +z. */
+export const MeshSourceSchema = z.object({
+  ...sourceBase,
+  kind: z.literal('mesh'),
+  asset,
+  format: z.enum(MESH_FORMATS),
+});
+
 export const SourceSchema = z.discriminatedUnion('kind', [
   VectorSourceSchema,
   PictureSourceSchema,
   LetteringSourceSchema,
   DrawingSourceSchema,
+  MeshSourceSchema,
 ]);
 
 export const ProjectSchema = z.object({
@@ -146,6 +190,8 @@ export const ProjectSchema = z.object({
   unit: z.enum(UNITS),
   /** Largest distance between a curve and its chords, in project units. */
   tolerance: z.number().min(1e-6).max(1e3),
+  /** Profiles drawn by hand, each name once. */
+  profiles: z.array(DrawnProfileSchema).max(LIMITS.profiles),
   sources: z.array(SourceSchema).max(LIMITS.sources),
   /** In paint order: the lowest first. */
   layers: z.array(LayerSchema).max(LIMITS.layers),
@@ -159,6 +205,11 @@ export const RecipeSchema = z.strictObject({
   faces: LayerSchema.shape.faces.optional(),
   cell: LayerSchema.shape.cell.optional(),
   wallRows: LayerSchema.shape.wallRows.optional(),
+  caps: LayerSchema.shape.caps.optional(),
+  shading: ShadingSchema.partial().optional(),
+  uv: LayerSchema.shape.uv.optional(),
+  tidy: TidySchema.partial().optional(),
+  profiles: z.array(DrawnProfileSchema).max(LIMITS.profiles).optional(),
   tolerance: ProjectSchema.shape.tolerance.optional(),
   /** Longest side of the result. */
   size: z.number().positive().max(1e6).optional(),
@@ -167,16 +218,36 @@ export const RecipeSchema = z.strictObject({
 export type Recipe = z.infer<typeof RecipeSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
 export type EdgeShape = z.infer<typeof EdgeShapeSchema>;
+export type DrawnProfile = z.infer<typeof DrawnProfileSchema>;
 export type Layer = z.infer<typeof LayerSchema>;
 export type Source = z.infer<typeof SourceSchema>;
 export type LetteringSource = z.infer<typeof LetteringSourceSchema>;
+export type MeshSource = z.infer<typeof MeshSourceSchema>;
 export type PictureSource = z.infer<typeof PictureSourceSchema>;
 export type PieceMark = z.infer<typeof PieceSchema>;
 export type Project = z.infer<typeof ProjectSchema>;
 
 export function emptyProject(projectName: string): Project {
-  return { version: DOCUMENT_VERSION, name: projectName, unit: 'mm', tolerance: 0.01, sources: [], layers: [] };
+  return {
+    version: DOCUMENT_VERSION,
+    name: projectName,
+    unit: 'mm',
+    tolerance: 0.01,
+    profiles: [],
+    sources: [],
+    layers: [],
+  };
 }
+
+/** What a layer's mesh is like where nobody has said otherwise. */
+export const MESH_DEFAULTS = {
+  faces: 'fewest',
+  wallRows: 1,
+  caps: 'both',
+  shading: SHADING,
+  uv: 'none',
+  tidy: null,
+} as const satisfies Partial<Layer>;
 
 /** Hashes of all bytes a project is made from. */
 export function assetsOf({ sources }: Project): string[] {

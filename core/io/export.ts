@@ -5,8 +5,8 @@ import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { readGlb, writeGlb } from './glb.ts';
 import { readObj, writeObj } from './obj.ts';
-import { fileNames, type Part, triangleMesh } from './part.ts';
-import { readStl, writeStl } from './stl.ts';
+import { fileNames, type Part } from './part.ts';
+import { readStl, separate, writeStl } from './stl.ts';
 
 export const EXPORT_FORMATS = ['glb', 'obj', 'stl'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
@@ -16,6 +16,8 @@ export interface ExportFile {
   readonly extension: 'glb' | 'zip' | 'stl' | 'svg' | 'dxf';
   readonly mime: string;
   readonly bytes: Uint8Array;
+  /** How much of the file's own unit a project unit is. */
+  readonly scale?: number;
 }
 
 export interface ExportOptions {
@@ -32,7 +34,12 @@ export async function writeExport(
 ): Promise<ExportFile> {
   switch (format) {
     case 'glb':
-      return { extension: 'glb', mime: 'model/gltf-binary', bytes: await writeGlb(parts, { name, metresPerUnit }) };
+      return {
+        extension: 'glb',
+        mime: 'model/gltf-binary',
+        bytes: await writeGlb(parts, { name, metresPerUnit }),
+        scale: metresPerUnit,
+      };
     case 'stl':
       return { extension: 'stl', mime: 'model/stl', bytes: writeStl(parts) };
     case 'obj': {
@@ -63,7 +70,7 @@ const FLOAT_SHARE = 2e-6;
 
 /** Reads `file` again and sets it beside the parts it was made from. */
 export async function readBack(file: ExportFile, parts: readonly Part[], format: ExportFormat): Promise<ReadBack> {
-  const read = await readParts(file.bytes, format, parts);
+  const read = await readParts(file, format, parts);
   const sum = (meshes: readonly Mesh[]) => totals(meshes.map((mesh) => proofOf(mesh, { crossings: false })));
   const built = sum(parts.map((part) => part.mesh));
   const found = sum(read.map((part) => part.mesh));
@@ -86,12 +93,21 @@ export async function readBack(file: ExportFile, parts: readonly Part[], format:
   return { rows, ok: rows.every((entry) => entry.same), bytes: file.bytes.length };
 }
 
-async function readParts(bytes: Uint8Array, format: ExportFormat, built: readonly Part[]): Promise<readonly Part[]> {
+async function readParts(
+  { bytes, scale = 1 }: ExportFile,
+  format: ExportFormat,
+  built: readonly Part[],
+): Promise<readonly Part[]> {
   switch (format) {
-    case 'glb':
-      return readGlb(bytes);
+    case 'glb': {
+      const parts = await readGlb(bytes);
+      return parts.map(({ mesh, ...part }) => ({
+        ...part,
+        mesh: { ...mesh, positions: mesh.positions.map((v) => v / scale) },
+      }));
+    }
     case 'stl':
-      return splitBody(readStl(bytes), built);
+      return splitBody(readStl(bytes)[0]!.mesh, built);
     case 'obj': {
       const files = Object.entries(unzipSync(bytes));
       const text = (ending: string) =>
@@ -106,15 +122,9 @@ function splitBody(body: Mesh, built: readonly Part[]): Part[] {
   let from = 0;
   return built.map((part) => {
     const to = from + 9 * trianglesOf(part.mesh).faces.length;
-    const positions = body.positions.subarray(from, to);
+    const positions = body.positions.slice(from, to);
     from = to;
-    return {
-      ...part,
-      mesh: triangleMesh(
-        positions,
-        Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
-      ),
-    };
+    return { ...part, mesh: separate(positions) };
   });
 }
 

@@ -141,8 +141,8 @@ describe('STL', () => {
       expect(along).toBeGreaterThan(0);
       expect(Math.hypot(v(0), v(1), v(2))).toBeCloseTo(1, 5);
     }
-    const body = readStl(bytes);
-    expect(audit(body.positions, body.corners)).toMatchObject({ loose: 0, flat: 0 });
+    const [body] = readStl(bytes);
+    expect(audit(body!.mesh.positions, body!.mesh.corners)).toMatchObject({ loose: 0, flat: 0 });
   });
 
   it('keeps parts that lie wall to wall closed when equal points are welded', async () => {
@@ -153,15 +153,15 @@ describe('STL', () => {
         mesh: slab(region(outline)),
       }),
     );
-    const body = readStl(writeStl(wallToWall));
-    expect(audit(body.positions, body.corners)).toMatchObject({ loose: 0, flat: 0 });
+    const [body] = readStl(writeStl(wallToWall));
+    expect(audit(body!.mesh.positions, body!.mesh.corners)).toMatchObject({ loose: 0, flat: 0 });
     const file = await writeExport(wallToWall, 'stl', { name: 'x', metresPerUnit: 1 });
     expect((await readBack(file, wallToWall, 'stl')).ok).toBe(true);
   });
 
   it('refuses bytes whose length does not fit', () => {
-    expect(() => readStl(writeStl(PARTS).subarray(0, 500))).toThrow(/not a binary STL/);
-    expect(() => readStl(new Uint8Array(3))).toThrow(/not a binary STL/);
+    expect(() => readStl(writeStl(PARTS).subarray(0, 500))).toThrow(/not an STL/);
+    expect(() => readStl(new Uint8Array(3))).toThrow(/not an STL/);
   });
 });
 

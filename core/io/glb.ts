@@ -1,7 +1,8 @@
 // glb.ts — binary glTF 2.0: one node, mesh and material a part. https://registry.khronos.org/glTF/specs/2.0/glTF-2.0.html
-import { Document, WebIO } from '@gltf-transform/core';
+import { Document, type Node, type Primitive, WebIO } from '@gltf-transform/core';
 import { GeometryError } from '../errors.ts';
-import { shade } from '../mesh/normals.ts';
+import { SHADING, shade } from '../mesh/normals.ts';
+import type { Mesh } from '../mesh/types.ts';
 import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from './part.ts';
 
 export interface GlbOptions {
@@ -23,8 +24,8 @@ export async function writeGlb(
   const root = document.createNode(name).setScale([metresPerUnit, metresPerUnit, metresPerUnit]);
   document.getRoot().setDefaultScene(document.createScene(name).addChild(root));
   document.getRoot().getAsset().generator = 'Outline Stack';
-  for (const { name: partName, mesh, material } of parts) {
-    const { positions, normals, indices } = shade(mesh);
+  for (const { name: partName, mesh, material, shading = SHADING, uvs: places = null } of parts) {
+    const { positions, normals, uvs, indices } = shade(mesh, shading, places);
     const short = positions.length / 3 <= MAX_SHORT_INDEX;
     const [r, g, b] = hexToRgb(material.colour).map(srgbToLinear) as [number, number, number];
     const paint = document
@@ -33,7 +34,7 @@ export async function writeGlb(
       .setAlphaMode(material.opacity < 1 ? 'BLEND' : 'OPAQUE')
       .setRoughnessFactor(material.roughness)
       .setMetallicFactor(material.metalness);
-    const accessor = (type: 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array | Uint16Array) =>
+    const accessor = (type: 'VEC3' | 'VEC2' | 'SCALAR', array: Float32Array | Uint32Array | Uint16Array) =>
       document
         .createAccessor()
         .setType(type)
@@ -45,36 +46,84 @@ export async function writeGlb(
       .setAttribute('NORMAL', accessor('VEC3', normals))
       .setIndices(accessor('SCALAR', short ? Uint16Array.from(indices) : indices))
       .setMaterial(paint);
+    // In glTF, v runs downward.
+    const downward = uvs?.map((v, i) => (i % 2 ? 1 - v : v));
+    if (downward) primitive.setAttribute('TEXCOORD_0', accessor('VEC2', downward));
     root.addChild(document.createNode(partName).setMesh(document.createMesh(partName).addPrimitive(primitive)));
   }
   return new WebIO().writeBinary(document);
 }
 
-/** Reads the parts of a GLB in the units of its meshes; node transforms are not applied. */
+/**
+ * Reads the parts of a GLB in metres, where its scene places them: one a primitive of triangles.
+ * @throws {GeometryError} 'bad-file'
+ */
 export async function readGlb(bytes: Uint8Array): Promise<Part[]> {
   const document = await new WebIO().readBinary(bytes).catch((error: Error) => {
     throw new GeometryError('bad-file', `This is not a readable GLB file: ${error.message}`);
   });
-  const parts: Part[] = [];
-  for (const node of document.getRoot().listNodes()) {
-    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-      const positions = primitive.getAttribute('POSITION')?.getArray();
-      if (!positions) continue;
-      const indices =
-        primitive.getIndices()?.getArray() ?? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i);
+  const root = document.getRoot();
+  const scene = root.getDefaultScene() ?? root.listScenes()[0];
+  const nodes: Node[] = scene ? [] : root.listNodes();
+  scene?.traverse((node) => nodes.push(node));
+  return nodes.flatMap((node) => {
+    const primitives = node.getMesh()?.listPrimitives() ?? [];
+    return primitives.flatMap((primitive) => {
       const paint = primitive.getMaterial();
       const [r = 1, g = 1, b = 1, opacity = 1] = paint?.getBaseColorFactor() ?? [];
-      parts.push({
-        name: node.getName(),
-        mesh: triangleMesh(positions, indices),
-        material: {
-          colour: rgbToHex([r, g, b].map(linearToSrgb)),
-          opacity,
-          roughness: paint?.getRoughnessFactor() ?? 1,
-          metalness: paint?.getMetallicFactor() ?? 0,
-        },
-      });
+      const mesh = meshOf(primitive, node.getWorldMatrix());
+      const material = {
+        colour: rgbToHex([r, g, b].map(linearToSrgb)),
+        opacity,
+        roughness: paint?.getRoughnessFactor() ?? 1,
+        metalness: paint?.getMetallicFactor() ?? 0,
+      };
+      return mesh ? [{ name: node.getName() || node.getMesh()!.getName() || 'part', mesh, material }] : [];
+    });
+  });
+}
+
+/** Null for what is no triangles. @param matrix column by column */
+function meshOf(primitive: Primitive, matrix: readonly number[]): Mesh | null {
+  const places = primitive.getAttribute('POSITION');
+  const mode = primitive.getMode();
+  if (!places || mode < TRIANGLES) return null;
+  const positions = new Float64Array(3 * places.getCount());
+  const at = [0, 0, 0];
+  for (let i = 0; i < places.getCount(); i++) {
+    const [x, y, z] = places.getElement(i, at) as [number, number, number];
+    for (let k = 0; k < 3; k++) {
+      positions[3 * i + k] = matrix[k]! * x + matrix[4 + k]! * y + matrix[8 + k]! * z + matrix[12 + k]!;
     }
   }
-  return parts;
+  const listed = primitive.getIndices()?.getArray() ?? Uint32Array.from({ length: places.getCount() }, (_, i) => i);
+  const indices = trianglesIn(listed, mode);
+  if (indices.length % 3 !== 0 || indices.some((point) => point >= places.getCount())) {
+    throw new GeometryError('bad-file', 'The GLB file has a triangle without three known points.');
+  }
+  // A mirror image runs the other way round.
+  if (determinant(matrix) < 0) {
+    for (let t = 0; t < indices.length; t += 3) [indices[t + 1], indices[t + 2]] = [indices[t + 2]!, indices[t + 1]!];
+  }
+  return triangleMesh(positions, indices);
 }
+
+/** Values of a primitive's mode. */
+const [TRIANGLES, TRIANGLE_STRIP] = [4, 5];
+
+/** Three indices a triangle, of a list, a strip or a fan. */
+function trianglesIn(listed: ArrayLike<number>, mode: number): Uint32Array {
+  if (mode === TRIANGLES) return Uint32Array.from(listed);
+  const corners: number[] = [];
+  for (let i = 2; i < listed.length; i++) {
+    if (mode !== TRIANGLE_STRIP) corners.push(listed[0]!, listed[i - 1]!, listed[i]!);
+    else if (i % 2 === 0) corners.push(listed[i - 2]!, listed[i - 1]!, listed[i]!);
+    else corners.push(listed[i - 1]!, listed[i - 2]!, listed[i]!);
+  }
+  return Uint32Array.from(corners);
+}
+
+const determinant = (m: readonly number[]) =>
+  m[0]! * (m[5]! * m[10]! - m[6]! * m[9]!) -
+  m[4]! * (m[1]! * m[10]! - m[2]! * m[9]!) +
+  m[8]! * (m[1]! * m[6]! - m[2]! * m[5]!);

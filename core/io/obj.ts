@@ -1,8 +1,8 @@
 // obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
 import { GeometryError } from '../errors.ts';
-import { splitVertices } from '../mesh/normals.ts';
+import { SHADING, splitVertices } from '../mesh/normals.ts';
 import { faceCount, type Mesh } from '../mesh/types.ts';
-import { fileNames, hexToRgb, type Material, type Part, rgbToHex } from './part.ts';
+import { fileNames, hexToRgb, type Material, type Part, PLAIN, rgbToHex } from './part.ts';
 
 export interface ObjFiles {
   readonly obj: string;
@@ -22,22 +22,26 @@ export function writeObj(parts: readonly Part[], library: string): ObjFiles {
   const mtl: string[] = [];
   let pointsBefore = 1;
   let normalsBefore = 1;
-  for (const [i, { mesh, material }] of parts.entries()) {
+  let uvsBefore = 1;
+  for (const [i, { mesh, material, shading = SHADING, uvs: places = null }] of parts.entries()) {
     const name = names[i]!;
-    const { normals, vertexOfCorner } = splitVertices(mesh);
+    const { normals, uvs, vertexOfCorner } = splitVertices(mesh, shading, places);
     obj.push(`o ${name}`);
     pushTriples(obj, 'v', mesh.positions);
     pushTriples(obj, 'vn', normals);
+    if (uvs) for (let v = 0; v < uvs.length; v += 2) obj.push(`vt ${number(uvs[v]!)} ${number(uvs[v + 1]!)}`);
     obj.push(`usemtl ${name}`);
     for (let f = 0; f < faceCount(mesh); f++) {
       let line = 'f';
       for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) {
-        line += ` ${mesh.corners[c]! + pointsBefore}//${vertexOfCorner[c]! + normalsBefore}`;
+        const vertex = vertexOfCorner[c]!;
+        line += ` ${mesh.corners[c]! + pointsBefore}/${uvs ? vertex + uvsBefore : ''}/${vertex + normalsBefore}`;
       }
       obj.push(line);
     }
     pointsBefore += mesh.positions.length / 3;
     normalsBefore += normals.length / 3;
+    uvsBefore += (uvs?.length ?? 0) / 2;
     mtl.push(...materialLines(name, material));
   }
   return { obj: `${obj.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
@@ -55,20 +59,32 @@ function materialLines(name: string, { colour, opacity, roughness, metalness }: 
   return [`newmtl ${name}`, `Kd ${kd}`, `d ${share(opacity)}`, `Pr ${share(roughness)}`, `Pm ${share(metalness)}`, ''];
 }
 
-/** Reads objects, faces of any size and the colours of the MTL. Texture coordinates and groups are passed over. */
+/**
+ * Reads objects, or groups where there are none, faces of any size and the colours of the MTL. Texture coordinates are passed
+ * over.
+ * @throws {GeometryError} 'bad-file' naming the line
+ */
 export function readObj({ obj, mtl }: ObjFiles): Part[] {
   const materials = readMtl(mtl);
   const points: number[] = [];
+  const hasObjects = /^\s*o\s/m.test(obj);
   const builders: { name: string; material: string; faces: number[][] }[] = [];
   const current = () => {
     if (builders.length === 0) builders.push({ name: 'part', material: '', faces: [] });
     return builders.at(-1)!;
   };
-  for (const [i, line] of obj.split(/\r?\n/).entries()) {
+  // A backslash at the end of a line joins the next one to it; the number of the first is what a reader looks for.
+  for (const [i, line] of obj
+    .replace(/\\\r?\n/g, ' ')
+    .split(/\r?\n/)
+    .entries()) {
     const [keyword, ...rest] = line.trim().split(/\s+/);
-    if (keyword === 'v') points.push(...rest.slice(0, 3).map(Number));
-    else if (keyword === 'o') builders.push({ name: rest.join(' '), material: '', faces: [] });
-    else if (keyword === 'usemtl') current().material = rest.join(' ');
+    if (keyword === 'v') {
+      const [x = Number.NaN, y = Number.NaN, z = Number.NaN] = rest.map(Number);
+      points.push(x, y, z);
+    } else if (keyword === (hasObjects ? 'o' : 'g')) {
+      builders.push({ name: rest.join(' ') || 'part', material: '', faces: [] });
+    } else if (keyword === 'usemtl') current().material = rest.join(' ');
     else if (keyword === 'f') {
       const face = rest.map((word) => {
         const index = Number.parseInt(word, 10);
@@ -85,7 +101,7 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
   return builders.map(({ name, material, faces }) => ({
     name,
     mesh: polygonMesh(points, faces),
-    material: materials.get(material) ?? { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 },
+    material: materials.get(material) ?? PLAIN,
   }));
 }
 
@@ -122,7 +138,7 @@ function readMtl(text: string): Map<string, Material> {
     const [keyword, ...rest] = line.trim().split(/\s+/);
     if (keyword === 'newmtl') {
       name = rest.join(' ');
-      materials.set(name, { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 });
+      materials.set(name, PLAIN);
     }
     const material = materials.get(name);
     if (!material) continue;

@@ -1,4 +1,5 @@
 // part.ts — what goes into a file: named meshes with a material each.
+import type { Shading } from '../mesh/normals.ts';
 import type { Mesh } from '../mesh/types.ts';
 
 export interface Material {
@@ -14,7 +15,14 @@ export interface Part {
   readonly name: string;
   readonly mesh: Mesh;
   readonly material: Material;
+  /** {@link SHADING} where nothing else is said. */
+  readonly shading?: Shading;
+  /** Flat u, v for every corner of the mesh, v upward. */
+  readonly uvs?: Float32Array | null;
 }
+
+/** What parts are made of whose file says nothing of it. */
+export const PLAIN: Material = { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 };
 
 /** Red, green and blue of `#rrggbb` as 0–1, still sRGB-encoded. */
 export function hexToRgb(hex: string): [number, number, number] {

@@ -2,7 +2,7 @@
 import { GeometryError } from '../errors.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
-import { type Part, triangleMesh } from './part.ts';
+import { type Part, PLAIN, triangleMesh } from './part.ts';
 
 const HEADER = 80;
 const RECORD = 50;
@@ -57,19 +57,50 @@ function apart(parts: readonly Part[]): Mesh[] {
   });
 }
 
-/** One mesh of separate triangles; points are not welded. @throws {GeometryError} 'bad-file' */
-export function readStl(bytes: Uint8Array): Mesh {
+/**
+ * The bodies of an STL, binary or text, as separate triangles; points are not welded. A binary one has one body.
+ * @throws {GeometryError} 'bad-file'
+ */
+export function readStl(bytes: Uint8Array): Part[] {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = bytes.length >= HEADER + 4 ? view.getUint32(HEADER, true) : -1;
-  if (bytes.length !== HEADER + 4 + RECORD * count) {
-    throw new GeometryError('bad-file', 'This is not a binary STL file: its length does not fit its triangle count.');
+  // Some writers leave bytes behind the last triangle.
+  const isBinary = count >= 0 && bytes.length >= HEADER + 4 + RECORD * count;
+  const text = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER));
+  if (/^\s*solid\b/.test(text) && !(isBinary && bytes.length === HEADER + 4 + RECORD * count)) return readText(bytes);
+  if (!isBinary) {
+    throw new GeometryError('bad-file', 'This is not an STL file: its length does not fit its triangle count.');
   }
   const positions = new Float64Array(9 * count);
   for (let t = 0; t < count; t++) {
     for (let k = 0; k < 9; k++) positions[9 * t + k] = view.getFloat32(HEADER + 4 + RECORD * t + 12 + 4 * k, true);
   }
+  return [{ name: 'body', mesh: separate(positions), material: PLAIN }];
+}
+
+function readText(bytes: Uint8Array): Part[] {
+  const bodies: { name: string; positions: number[] }[] = [];
+  for (const [i, line] of new TextDecoder().decode(bytes).split(/\r?\n/).entries()) {
+    const [keyword, ...rest] = line.trim().split(/\s+/);
+    if (keyword === 'solid') bodies.push({ name: rest.join(' ') || 'body', positions: [] });
+    if (keyword !== 'vertex') continue;
+    const place = rest.slice(0, 3).map(Number);
+    if (place.length < 3 || !place.every(Number.isFinite)) {
+      throw new GeometryError('bad-file', `The STL file has a point that is not three numbers in line ${i + 1}.`);
+    }
+    bodies.at(-1)!.positions.push(...place);
+  }
+  return bodies.map(({ name, positions }) => {
+    if (positions.length % 9 !== 0)
+      throw new GeometryError('bad-file', `The body “${name}” of the STL file has a facet without three points.`);
+    return { name, mesh: separate(Float64Array.from(positions)), material: PLAIN };
+  });
+}
+
+/** Triangles that share no points. */
+export function separate(positions: Float64Array): Mesh {
   return triangleMesh(
     positions,
-    Uint32Array.from({ length: 3 * count }, (_, i) => i),
+    Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
   );
 }

@@ -1,6 +1,7 @@
 // slab.ts — outlines extruded to a stated thickness with an edge on front and back. Built in two acts: the *plan* knows
 // every point's place on the sheet and every face, the *raise* gives heights, so that a new depth costs one pass.
 import { GeometryError, type Warning } from '../errors.ts';
+import { facesOf, meshOf } from '../mesh/tidy/faces.ts';
 import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
 import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
@@ -19,6 +20,10 @@ export const BEYOND = ['ridge', 'hold'] as const;
 
 /** Where an edge goes from the outline: in, or out as a flange. */
 export const WAYS = ['in', 'out'] as const;
+
+/** Which of front and back are closed with faces. */
+export const CAPPED = ['both', 'front', 'back', 'none'] as const;
+export type Caps = (typeof CAPPED)[number];
 
 /** One edge of a slab. Reach and rise in sheet units, ≥ 0; an edge with either at 0 is none. */
 export interface SlabEdge extends CornerStyle {
@@ -213,6 +218,20 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     sides: plan.sides,
     flow: { ...plan.flow, across, wall },
   };
+}
+
+/** The mesh without the faces that close its front, its back, or both. */
+export function withoutCaps(mesh: Mesh, caps: Caps): Mesh {
+  if (caps === 'both') return mesh;
+  const gone = new Set([
+    ...(caps === 'front' ? [BACK] : []),
+    ...(caps === 'back' ? [FRONT] : []),
+    ...(caps === 'none' ? [FRONT, BACK] : []),
+  ]);
+  return meshOf(
+    facesOf(mesh).filter(({ side }) => !gone.has(side)),
+    mesh,
+  );
 }
 
 /** How high each row of an edge lies above its foot, and how far from it along the profile. */

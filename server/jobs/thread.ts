@@ -11,11 +11,13 @@ import {
   MM_PER_UNIT,
   OUTLINE_FORMATS,
   type OutlineFormat,
+  type Part,
   type Picture,
   type Project,
   type ReadBack,
   readBack,
   readBackOutlines,
+  readMeshes,
   writeExport,
   writeOutlines,
 } from '../../core/index.ts';
@@ -47,8 +49,10 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
   const started = performance.now();
   const pictures = new Map<string, Picture>();
   const fonts = new Map<string, readonly LetterFont[]>();
+  const meshes = new Map<string, readonly Part[]>();
   for (const source of document.sources) {
     if (source.kind === 'picture') pictures.set(source.asset, (await decodeAsset(assets[source.asset]!)).picture);
+    if (source.kind === 'mesh') meshes.set(source.asset, await readMeshes(assets[source.asset]!, source.format));
     if (source.kind === 'lettering') {
       const { font } = source.lettering;
       fonts.set(JSON.stringify(font), await fontsFor(font, (asset) => assets[asset]!));
@@ -58,6 +62,7 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
     text: (hash) => decodeVector(assets[hash]!),
     picture: (hash) => pictures.get(hash)!,
     fonts: (choice) => fonts.get(JSON.stringify(choice))!,
+    meshes: (hash) => meshes.get(hash)!,
   });
   const outlines = OUTLINE_FORMATS.find((format) => format === request.format);
   if (outlines) {
@@ -67,7 +72,7 @@ async function work({ document, assets, request }: ThreadTask): Promise<void> {
   const format = request.format as ExportFormat;
   const wanted = document.layers.filter((layer) => layer.shown && (request.layers?.includes(layer.id) ?? true));
   for (const [i, layer] of wanted.entries()) {
-    evaluator.build(document, layer);
+    evaluator.mesh(document, layer);
     send({ kind: 'progress', progress: (0.7 * (i + 1)) / wanted.length });
   }
   const parts = evaluator.parts(document, request.layers);

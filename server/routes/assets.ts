@@ -8,11 +8,13 @@ import {
   decodeXml,
   GeometryError,
   isDxf,
+  MESH_LIMITS,
   PICTURE_HEADER,
   PICTURE_LIMITS,
   type PictureReply,
   SVG_LIMITS,
   sniffFont,
+  sniffMesh,
   sniffPicture,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
@@ -25,11 +27,14 @@ const HEAD = 64 * 1024;
 
 export function assetRoutes({ assets }: { assets: AssetStore }): Router {
   const router = Router();
-  const body = express.raw({ type: () => true, limit: Math.max(PICTURE_LIMITS.bytes, DXF_LIMITS.bytes) });
+  const body = express.raw({
+    type: () => true,
+    limit: Math.max(PICTURE_LIMITS.bytes, DXF_LIMITS.bytes, MESH_LIMITS.bytes),
+  });
   router.post('/assets', body, async (request, response) => {
     const bytes: unknown = request.body;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
-    if (!sniffPicture(bytes) && !sniffFont(bytes)) checkVector(bytes);
+    if (!sniffPicture(bytes) && !sniffFont(bytes) && !sniffMesh(bytes)) checkVector(bytes);
     response.status(201).json({ hash: await assets.put(bytes), bytes: bytes.length });
   });
   router.get('/assets/:hash', async (request, response) => {
@@ -74,6 +79,6 @@ function checkVector(bytes: Buffer): void {
   if (/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) return;
   throw new GeometryError(
     'bad-file',
-    'This is neither a drawing (SVG, DXF) nor a picture (PNG, JPEG, WebP, TIFF, GIF, BMP) nor a font that can be read.',
+    'This is neither a drawing (SVG, DXF) nor a picture (PNG, JPEG, WebP, TIFF, GIF, BMP) nor a mesh (GLB, OBJ, STL) nor a font that can be read.',
   );
 }

@@ -6,6 +6,7 @@ import { BuildStation } from '../stations/BuildStation.tsx';
 import { ComingStation } from '../stations/ComingStation.tsx';
 import { ExportStation } from '../stations/ExportStation.tsx';
 import { OutlineStation } from '../stations/OutlineStation.tsx';
+import { ProofStation } from '../stations/ProofStation.tsx';
 import { SourceStation } from '../stations/SourceStation.tsx';
 
 export const router = createBrowserRouter([
@@ -28,6 +29,7 @@ export const router = createBrowserRouter([
         element: <ComingStation title="Motion" text="Placement, light and camera will be keyed here." />,
       },
       { path: 'export', element: <ExportStation /> },
+      { path: 'proof', element: <ProofStation /> },
     ],
   },
   { path: '*', element: <Failure /> },

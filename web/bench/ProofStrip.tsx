@@ -1,15 +1,17 @@
 // ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { Point3, Width } from '../../core/index.ts';
 import { formatCount, formatMeasure } from '../format.ts';
 import { cancelBuild, type Totals, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
+import type { LayerView } from '../worker/geometry.worker.ts';
 
 export function ProofStrip() {
   const document = useDocument();
   const { unit, layers } = document;
-  const { view, proven, totals, before, proofs, slow, failure } = useBuild();
+  const { view, proven, totals, before, proofs, slow, progress, failure } = useBuild();
   const shown = layers.filter((layer) => layer.shown);
   const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
   const isFresh = proven === document && measured.length > 0;
@@ -18,12 +20,13 @@ export function ProofStrip() {
     null,
   );
   const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
-  const firstFault = measured.map((entry) => proofs[entry.key]?.places[0] && lift(entry.id)).find(Boolean);
+  const firstFault = measured.map(faultIn).find((place) => place !== null) ?? null;
 
-  function lift(id: string): Point3 | null {
-    const entry = measured.find((candidate) => candidate.id === id);
+  /** Where the worst of what was found in a layer is. */
+  function faultIn({ id, meshKey }: LayerView): Point3 | null {
     const layer = layers.find((candidate) => candidate.id === id);
-    const place = entry && proofs[entry.key]?.places[0];
+    const worst = proofs[meshKey]?.findings.find(({ fault }) => fault !== 'splinter');
+    const [place] = worst?.places ?? [];
     return place && layer ? [place[0], place[1], place[2] + layer.base] : null;
   }
 
@@ -33,7 +36,9 @@ export function ProofStrip() {
       data-fresh={isFresh}
       className="col-span-3 flex items-center gap-x-5 overflow-x-auto whitespace-nowrap border-rule border-t bg-sheet px-5 text-sm"
     >
-      <span className="font-serif">Proof</span>
+      <Link to="proof" className="font-serif underline decoration-rule underline-offset-4" title="The proof as a page">
+        Proof
+      </Link>
       {error ? (
         <span className="text-ember">{error.message}</span>
       ) : shown.length === 0 ? (
@@ -44,7 +49,7 @@ export function ProofStrip() {
             <Entry
               name=""
               onClick={firstFault ? () => screen.pointAt(firstFault) : undefined}
-              tone={totals.closed && totals.crossings + totals.zeroFaces === 0 ? 'tide' : 'ember'}
+              tone={isSound(totals) ? 'tide' : 'ember'}
             >
               {verdict(totals)}
             </Entry>
@@ -71,7 +76,7 @@ export function ProofStrip() {
       <span className="ml-auto text-quiet" role="status">
         {slow ? (
           <button type="button" className="text-tide underline" onClick={cancelBuild}>
-            Building… stop
+            Building… {progress > 0 ? `${Math.round(100 * progress)} % ` : ''}stop
           </button>
         ) : isFresh || shown.length === 0 ? (
           ''
@@ -90,10 +95,13 @@ export function ProofStrip() {
   }
 }
 
-function verdict({ closed, crossings, zeroFaces }: Totals): string {
+const isSound = ({ closed, faults: { inward, crossing, zero } }: Totals) => closed && inward + crossing + zero === 0;
+
+function verdict({ closed, faults: { inward, crossing, zero } }: Totals): string {
   if (!closed) return 'Not closed';
-  if (crossings > 0) return `Closed, ${formatCount(crossings)} self-crossings`;
-  if (zeroFaces > 0) return `Closed, ${formatCount(zeroFaces)} faces without area`;
+  if (inward > 0) return 'Closed, inside out';
+  if (crossing > 0) return `Closed, ${formatCount(crossing)} self-crossings`;
+  if (zero > 0) return `Closed, ${formatCount(zero)} faces without area`;
   return 'Closed, no self-crossings';
 }
 

@@ -1,7 +1,7 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
 import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { type Layer, type Overlap, profileRows, type SlabEdge, specOf } from '../../core/index.ts';
+import { type Layer, type Overlap, type Project, profileRows, type SlabEdge, specOf } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
@@ -99,6 +99,7 @@ function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number
   return (
     <p className="mx-5 mb-2 border-ember border-l-2 pl-2 text-ember text-sm">
       {a} and {b} share {formatNumber(overlap.to - overlap.from)} {unit} of height where they overlap
+      {overlap.flush.length > 0 ? `, and their ${overlap.flush.join('s and ')}s lie in one plane` : ''}
       {more > 0 ? `, and ${more} more ${more === 1 ? 'pair does' : 'pairs do'}` : ''}.
     </p>
   );
@@ -122,7 +123,11 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { id, name, base, depth, material } = layer;
   const top = heightAt(base + depth, low, perUnit);
-  const path = useMemo(() => barPath(layer, x, width, low, perUnit), [layer, x, width, low, perUnit]);
+  const profiles = useDocumentPart((document) => document.profiles);
+  const path = useMemo(
+    () => barPath(layer, profiles, x, width, low, perUnit),
+    [layer, profiles, x, width, low, perUnit],
+  );
   const setDepth = (value: number, gesture: string | null) =>
     dispatch({ do: 'change-layers', layers: [id], change: { depth: value } }, gesture);
   const setBase = (value: number, gesture: string | null) =>
@@ -237,8 +242,15 @@ function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: H
 const SMOOTH_STEPS = 4;
 
 /** The bar's outline with its edges at the ends, as wide as it is high. */
-function barPath(layer: Layer, x: number, width: number, low: number, perUnit: number): string {
-  const { front, back } = specOf(layer);
+function barPath(
+  layer: Layer,
+  profiles: Project['profiles'],
+  x: number,
+  width: number,
+  low: number,
+  perUnit: number,
+): string {
+  const { front, back } = specOf(layer, profiles);
   const both = (front?.rise ?? 0) + (back?.rise ?? 0);
   const shrunk = both > layer.depth ? layer.depth / both : 1;
   const reachOf = (edge: SlabEdge) => Math.min(edge.reach * perUnit, edge.way === 'out' ? width / 4 : width / 2 - 1);

@@ -1,5 +1,5 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
-import { Box, FlipHorizontal2, Frame, Grid3x3, Square } from 'lucide-react';
+import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, Square } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { useLocation } from 'react-router';
 import type { PictureSource, Source } from '../../core/index.ts';
@@ -108,7 +108,7 @@ interface ViewToolsProps {
 }
 
 function ViewTools({ isFlatStation, split, picture, outlines }: ViewToolsProps) {
-  const { ground, wire, look } = useScreen();
+  const { ground, wire, checker, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
       {!isFlatStation && (
@@ -123,6 +123,12 @@ function ViewTools({ isFlatStation, split, picture, outlines }: ViewToolsProps) 
           <IconButton icon={Box} label="Solid" pressed={split === 0} onClick={() => screen.setSplit(0)} />
           <span className="mx-1 h-5 w-px bg-rule" />
           <IconButton icon={Grid3x3} label="Edges of all faces" pressed={wire} onClick={screen.toggleWire} />
+          <IconButton
+            icon={Grid2x2Check}
+            label="Checker where layers lie on pictures"
+            pressed={checker}
+            onClick={screen.toggleChecker}
+          />
           <Choice<Direction>
             label="Look from"
             value={look.direction}

@@ -5,6 +5,7 @@ import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Sphere, Vector3 } fr
 import type { Layer } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { DrawnMesh } from '../worker/geometry.worker.ts';
+import { CHECKER_SHARE, checkerFor } from './checker.ts';
 
 export interface SlabProps {
   layer: Layer;
@@ -13,7 +14,7 @@ export interface SlabProps {
 }
 
 export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
-  const geometry = useGeometry(mesh, SURFACE);
+  const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { colour, roughness, metalness, opacity } = layer.material;
@@ -31,7 +32,9 @@ export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
         }}
       >
         <meshStandardMaterial
-          color={colour}
+          key={mesh.uvs.length > 0 ? 'checker' : 'plain'}
+          color={mesh.uvs.length > 0 ? '#ffffff' : colour}
+          map={mesh.uvs.length > 0 ? checkerFor(layer.uv === 'units' ? layer.cell : CHECKER_SHARE) : null}
           roughness={roughness}
           metalness={metalness}
           transparent={opacity < 1}
@@ -53,7 +56,7 @@ export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
 });
 
 interface Layout {
-  readonly attributes: readonly (readonly [attribute: string, from: 'positions' | 'normals' | 'wire'])[];
+  readonly attributes: readonly (readonly [attribute: string, from: 'positions' | 'normals' | 'uvs' | 'wire'])[];
   readonly indexed: boolean;
 }
 
@@ -64,6 +67,7 @@ const SURFACE: Layout = {
   ],
   indexed: true,
 };
+const MAPPED: Layout = { ...SURFACE, attributes: [...SURFACE.attributes, ['uv', 'uvs']] };
 const WIRE: Layout = { attributes: [['position', 'wire']], indexed: false };
 
 /** The mesh as a geometry. One of the same size is written over instead of made anew, which is what a drag does all the time. */
@@ -84,7 +88,7 @@ function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | n
 
 function fits(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): boolean {
   return (
-    attributes.every(([name, from]) => geometry.getAttribute(name).array.length === mesh[from].length) &&
+    attributes.every(([name, from]) => geometry.getAttribute(name)?.array.length === mesh[from].length) &&
     (!indexed || geometry.index?.array.length === mesh.indices.length)
   );
 }
@@ -92,7 +96,10 @@ function fits(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }
 function blank(mesh: DrawnMesh, { attributes, indexed }: Layout): BufferGeometry {
   const geometry = new BufferGeometry();
   for (const [name, from] of attributes) {
-    geometry.setAttribute(name, new BufferAttribute(new Float32Array(mesh[from].length), 3).setUsage(DynamicDrawUsage));
+    geometry.setAttribute(
+      name,
+      new BufferAttribute(new Float32Array(mesh[from].length), from === 'uvs' ? 2 : 3).setUsage(DynamicDrawUsage),
+    );
   }
   if (indexed) geometry.setIndex(new BufferAttribute(new Uint32Array(mesh.indices.length), 1));
   return geometry;

@@ -1,5 +1,5 @@
 // BuildStation.tsx — the recipe of what is selected.
-import { Recipe } from '../bench/Recipe.tsx';
+import { Recipe } from '../bench/recipe/Recipe.tsx';
 import { Note, Panel } from '../controls/Panel.tsx';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';

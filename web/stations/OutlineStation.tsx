@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import { Choice } from '../controls/Choice.tsx';
 import { Note, Panel } from '../controls/Panel.tsx';
-import { cancelEdit, outlineSource, useOutline, watchOutlines, workOn } from '../store/outline.ts';
+import { cancelEdit, outlined, outlineSource, useOutline, watchOutlines, workOn } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';
 import { ChosenPanel } from './outline/ChosenPanel.tsx';
@@ -28,13 +28,13 @@ export function OutlineStation() {
   return (
     <>
       <Panel title="Outline">
-        {document.sources.length > 1 ? (
+        {outlined(document).length > 1 ? (
           <p>
             Working on{' '}
             <Choice
               label="Source"
               value={source.id}
-              options={document.sources.map(({ id, name }) => [id, name] as const)}
+              options={outlined(document).map(({ id, name }) => [id, name] as const)}
               onChange={workOn}
             />
             .

@@ -72,7 +72,8 @@ function BringIn() {
       <input {...getInputProps({ 'aria-label': 'Bring in files' })} />
       <FileUp size={20} strokeWidth={1.5} className="shrink-0 text-tide" aria-hidden />
       <p>
-        Drop pictures, SVG or DXF files, or <span className="text-tide underline">choose them</span>
+        Drop pictures, SVG or DXF files, meshes (GLB, OBJ, STL), or{' '}
+        <span className="text-tide underline">choose them</span>
       </p>
     </div>
   );
@@ -182,7 +183,7 @@ function SourceCard({ source }: { source: Source }) {
           )}
           {countOf(
             seen?.shapes ?? 0,
-            { picture: 'piece', vector: 'shape', lettering: 'letter', drawing: 'shape' }[source.kind],
+            { picture: 'piece', vector: 'shape', lettering: 'letter', drawing: 'shape', mesh: 'part' }[source.kind],
           )}{' '}
           in {countOf(layers.filter((layer) => layer.source === source.id).length, 'layer')}. Depths stay as they are
           when the size changes.

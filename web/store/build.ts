@@ -1,9 +1,12 @@
 // build.ts — what the geometry worker makes of the document: always the newest one, never two at a time.
+import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import type { MeshCounts, Project, Proof } from '../../core/index.ts';
+import { countOf, FAULTS, type Fault, type MeshCounts, type Project, type Proof } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { BuildView, Failure, LayerView } from '../worker/geometry.worker.ts';
+import type { BuildView, LayerView } from '../worker/geometry.worker.ts';
+import type { Failure } from '../worker/outcome.ts';
 import { useProject } from './project.ts';
+import { useScreen } from './screen.ts';
 
 interface BuildState {
   readonly view: BuildView | null;
@@ -19,14 +22,17 @@ interface BuildState {
   readonly busy: boolean;
   /** Busy for long enough to say so. */
   readonly slow: boolean;
+  /** Share of the layers that are made, while it is slow. */
+  readonly progress: number;
   readonly failure: Failure | null;
 }
 
 export interface Totals extends MeshCounts {
   readonly closed: boolean;
   readonly volume: number;
-  readonly crossings: number;
-  readonly zeroFaces: number;
+  readonly area: number;
+  /** How often each fault was found. */
+  readonly faults: Readonly<Record<Fault, number>>;
 }
 
 const EMPTY: BuildState = {
@@ -38,6 +44,7 @@ const EMPTY: BuildState = {
   before: null,
   busy: false,
   slow: false,
+  progress: 0,
   failure: null,
 };
 
@@ -49,6 +56,8 @@ export const useBuild = create<BuildState>(() => EMPTY);
 const { setState: set, getState: get } = useBuild;
 
 let wanted: Project | null = null;
+/** Whether the last view came with places on pictures. */
+let hadChecker = false;
 let proofTimer: ReturnType<typeof setTimeout> | undefined;
 
 useProject.subscribe((state) => {
@@ -59,21 +68,27 @@ useProject.subscribe((state) => {
   else if (!get().busy) void buildLatest();
 });
 
+useScreen.subscribe(({ checker }) => {
+  if (checker !== hadChecker && wanted && !get().busy) void buildLatest();
+});
+
 async function buildLatest(): Promise<void> {
   clearTimeout(proofTimer);
   const slow = setTimeout(() => set({ slow: true }), SLOW_MS);
   set({ busy: true });
-  while (wanted && wanted !== get().of) {
+  const report = Comlink.proxy((progress: number) => set({ progress }));
+  while (wanted && (wanted !== get().of || useScreen.getState().checker !== hadChecker)) {
     const project = wanted;
+    hadChecker = useScreen.getState().checker;
     const seen = get().view?.layers ?? [];
     const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
-    const outcome = await geometry((api) => api.build(project, known));
+    const outcome = await geometry((api) => api.build(project, known, hadChecker, report));
     if (!wanted) break;
     if (outcome.ok) set({ view: completed(outcome.value, seen), of: project, failure: null });
     else set({ failure: outcome.error, of: project });
   }
   clearTimeout(slow);
-  set({ busy: false, slow: false });
+  set({ busy: false, slow: false, progress: 0 });
   proofTimer = setTimeout(() => void prove(), PROOF_DELAY_MS);
 }
 
@@ -99,7 +114,7 @@ async function prove(): Promise<void> {
     return;
   }
   // By layer, because equal layers share a mesh and its proof.
-  const totals = totalsOf(view.layers.flatMap(({ key }) => outcome.value[key] ?? []));
+  const totals = totalsOf(view.layers.flatMap(({ meshKey }) => outcome.value[meshKey] ?? []));
   const previous = get().totals;
   const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
   set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });
@@ -114,8 +129,10 @@ function totalsOf(proofs: readonly Proof[]): Totals {
     triangles: sum((proof) => proof.counts.triangles),
     closed: proofs.every((proof) => proof.closed),
     volume: sum((proof) => proof.volume),
-    crossings: sum((proof) => proof.crossings ?? 0),
-    zeroFaces: sum((proof) => proof.zeroFaces),
+    area: sum((proof) => proof.area),
+    faults: Object.fromEntries(
+      FAULTS.map((fault) => [fault, sum((proof) => countOf(proof, fault))]),
+    ) as Totals['faults'],
   };
 }
 

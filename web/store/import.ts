@@ -2,7 +2,15 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type LeftOut, PICTURE_LIMITS, sniffPicture, vectorLimit, type Warning } from '../../core/index.ts';
+import {
+  type LeftOut,
+  MESH_LIMITS,
+  PICTURE_LIMITS,
+  sniffMesh,
+  sniffPicture,
+  vectorLimit,
+  type Warning,
+} from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
 import type { Import } from '../worker/geometry.worker.ts';
@@ -68,22 +76,22 @@ async function bringInOne(file: File): Promise<ImportResult> {
   if (!project.history) return nothing;
   try {
     const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
-    const isPicture = sniffPicture(head) !== null;
-    const limit = isPicture ? PICTURE_LIMITS.bytes : vectorLimit(head);
+    const kind = sniffPicture(head) ? 'picture' : sniffMesh(head) ? 'mesh' : 'vector';
+    const limit = { picture: PICTURE_LIMITS.bytes, mesh: MESH_LIMITS.bytes, vector: vectorLimit(head) }[kind];
     if (file.size > limit) {
       const mb = (bytes: number) => Math.round(bytes / 2 ** 20);
-      const [what, way] = isPicture ? ['pictures', 'Save it smaller first.'] : ['vector files', 'Simplify it first.'];
+      const [what, way] = TOO_LARGE_WORDS[kind];
       return { ...nothing, error: `It is ${mb(file.size)} MB; ${what} up to ${mb(limit)} MB are taken. ${way}` };
     }
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { present } = project.history;
     const { hash } = await api.uploadAsset(bytes);
     const report = Comlink.proxy((share: number) => useImport.setState({ progress: share }));
-    const outcome = await geometry((worker) =>
-      isPicture
-        ? worker.bringInPicture(hash, file.name, present, report)
-        : worker.bringIn(bytes, hash, file.name, present, report),
-    );
+    const outcome = await geometry((worker) => {
+      if (kind === 'picture') return worker.bringInPicture(hash, file.name, present, report);
+      if (kind === 'mesh') return worker.bringInMesh(bytes, hash, file.name, present);
+      return worker.bringIn(bytes, hash, file.name, present, report);
+    });
     useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
     if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
@@ -95,6 +103,12 @@ async function bringInOne(file: File): Promise<ImportResult> {
     return { ...nothing, error: error instanceof Error ? error.message : String(error) };
   }
 }
+
+const TOO_LARGE_WORDS = {
+  picture: ['pictures', 'Save it smaller first.'],
+  mesh: ['meshes', 'Reduce it first.'],
+  vector: ['vector files', 'Simplify it first.'],
+} as const;
 
 /** Makes the layers of what came in, and shows them. */
 function taken(file: string, { source, layers, warnings, leftOut, size }: Import): ImportResult {

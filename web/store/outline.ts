@@ -92,8 +92,12 @@ const CHECK_DELAY_MS = 350;
 export function outlineSource(project: Project, selected = useScreen.getState().selected): Source | null {
   const ofLayer = project.layers.find(({ id }) => selected.includes(id))?.source;
   const wanted = get().source ?? ofLayer;
-  return project.sources.find(({ id }) => id === wanted) ?? project.sources[0] ?? null;
+  const sources = outlined(project);
+  return sources.find(({ id }) => id === wanted) ?? sources[0] ?? null;
 }
+
+/** Meshes that were brought in have no outlines. */
+export const outlined = ({ sources }: Project): Source[] => sources.filter(({ kind }) => kind !== 'mesh');
 
 /** The open document and the source in it that is worked on; null where there is none. */
 export function inHand(): { project: Project; source: Source } | null {

@@ -10,6 +10,8 @@ interface ScreenState {
   readonly selected: readonly string[];
   readonly ground: Ground;
   readonly wire: boolean;
+  /** Whether a checkered picture shows where faces lie on pictures. */
+  readonly checker: boolean;
   /** Share of the view that shows the flat outlines, from the left. */
   readonly split: number;
   /** Each change asks the camera to look from `direction` and frame everything. */
@@ -22,6 +24,7 @@ export const useScreen = create<ScreenState>(() => ({
   selected: [],
   ground: 'grey',
   wire: false,
+  checker: false,
   split: 0,
   look: { direction: 'three-quarter', count: 0 },
   place: null,
@@ -37,6 +40,7 @@ export const screen = {
   },
   setGround: (ground: Ground) => set({ ground }),
   toggleWire: () => set({ wire: !get().wire }),
+  toggleChecker: () => set({ checker: !get().checker }),
   setSplit: (split: number) => set({ split: Math.min(1, Math.max(0, split)) }),
   /** Both halves, seen straight from the front so that they line up. */
   divide(): void {

@@ -12,7 +12,7 @@ import {
   type WallLimits,
 } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
-import type { Outcome } from '../worker/geometry.worker.ts';
+import type { Outcome } from '../worker/outcome.ts';
 import { act, changeEdit, inHand, outline, useOutline } from './outline.ts';
 import { useDocument, useProject } from './project.ts';
 

@@ -1,7 +1,8 @@
 // client.ts — the one geometry worker of the page. A worker that dies would leave its callers waiting for ever, so a
 // crash fails what is open and a new worker takes its place.
 import * as Comlink from 'comlink';
-import type { GeometryApi, Outcome } from './geometry.worker.ts';
+import type { GeometryApi } from './geometry.worker.ts';
+import type { Outcome } from './outcome.ts';
 
 interface Running {
   readonly api: Comlink.Remote<GeometryApi>;

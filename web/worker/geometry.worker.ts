@@ -1,10 +1,11 @@
-// geometry.worker.ts — evaluates projects away from the interface thread. Errors travel as data, because a thrown error
-// loses its code on the way.
+// geometry.worker.ts — evaluates projects away from the interface thread, and keeps what it made.
 import * as Comlink from 'comlink';
 import {
   type ArrangeOptions,
   arrange,
+  arrangeMeshes,
   BUNDLED_FONTS,
+  boundsOfParts,
   changeEdits,
   checkOutlines,
   connectedShapes,
@@ -28,13 +29,16 @@ import {
   type LeftOut,
   type Lettering,
   layLetters,
+  layUvs,
   lowResolution,
   type Mesh,
+  type MeshSource,
   meanThickness,
   membersOf,
   middleLine,
   type Overlap,
   otsu,
+  type Part,
   PICTURE_HEADER,
   type Picture,
   PictureReplySchema,
@@ -50,9 +54,11 @@ import {
   planOf,
   printPath,
   type Retraced,
+  readMeshes,
   readVector,
   retrace,
   roughBounds,
+  type Shading,
   type Shape,
   type SnapParts,
   type Sorting,
@@ -61,8 +67,10 @@ import {
   shade,
   smallPartLimit,
   snapParts,
+  sniffMesh,
   sortIntoLayers,
   startSettings,
+  type Tidied,
   type Traced,
   type WallLimits,
   type Warning,
@@ -70,17 +78,15 @@ import {
   wallsAlong,
 } from '../../core/index.ts';
 import { knownFonts, loadFonts } from './fonts.ts';
-
-export interface Failure {
-  readonly code: string;
-  readonly message: string;
-}
-export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: Failure };
+import { withHand } from './hands.ts';
+import { attempt, attemptLater, type Failure, failed, type Outcome } from './outcome.ts';
 
 /** What three.js draws of one layer, standing on height 0. */
 export interface DrawnMesh {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
+  /** Two a point; none unless the checker is shown. */
+  readonly uvs: Float32Array;
   readonly indices: Uint32Array;
   /** Ends of the faces' edges, for the wire overlay. */
   readonly wire: Float32Array;
@@ -102,8 +108,10 @@ export interface FlatShape {
 
 export interface LayerView {
   readonly id: string;
-  /** Equal keys, equal meshes; '' for a layer that is not built. */
+  /** Equal keys, equal meshes as they are drawn; '' for a layer that is not built. */
   readonly key: string;
+  /** Equal keys, equal proofs. */
+  readonly meshKey: string;
   /** Null when the caller has the mesh of this key already, or there is none. */
   readonly mesh: DrawnMesh | null;
   /** Equal keys, equal shapes. */
@@ -114,6 +122,8 @@ export interface LayerView {
   readonly points: number;
   readonly width: Width | null;
   readonly edgePath: 'skeleton' | 'rings' | 'none';
+  /** What tidying changed, null where nothing was tidied. */
+  readonly tidied: Tidied['changes'] | null;
   /** Outlines whose edge reaches further than their narrowest place allows. */
   readonly ringOutlines: number;
   readonly stranded: readonly string[];
@@ -226,10 +236,13 @@ const texts = new Map<string, string>();
 /** Pixels of the pictures used last; large, so only a few. */
 const pictures = new Map<string, Picture>();
 const MOST_PICTURES = 3;
+/** Parts of mesh files, by their hash. */
+const meshes = new Map<string, readonly Part[]>();
 const evaluator = new Evaluator({
   text: (asset) => texts.get(asset)!,
   picture: (asset) => pictures.get(asset)!,
   fonts: knownFonts,
+  meshes: (asset) => meshes.get(asset)!,
 });
 /** How many builds were asked for. */
 let builds = 0;
@@ -327,6 +340,19 @@ const api = {
       return { bitmap, width, height, frame: prepared.frame, missing, added, drawn };
     });
     return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+  },
+
+  /** Parts of a mesh file that was uploaded as `asset`. */
+  async bringInMesh(bytes: Uint8Array, asset: string, name: string, project: Project): Promise<Outcome<Import>> {
+    return attemptLater(async () => {
+      const format = sniffMesh(bytes)!;
+      const parts = await readMeshes(bytes, format);
+      meshes.set(asset, parts);
+      const id = crypto.randomUUID();
+      const { placement, layers, warnings, size } = arrangeMeshes(parts, id, format, arrangeFor(project));
+      const source: Source = { id, kind: 'mesh', name, asset, format, edits: [], ...placement };
+      return { source, layers, warnings, leftOut: [], size };
+    });
   },
 
   /** A text set, in another font where its own does not have its letters, and arranged for `project`. */
@@ -514,39 +540,55 @@ const api = {
     });
   },
 
-  /** Evaluates everything that is shown. @param known keys of meshes and shapes the caller already has */
-  async build(project: Project, known: readonly string[]): Promise<Outcome<BuildView>> {
+  /**
+   * Evaluates everything that is shown.
+   * @param known keys of meshes and shapes the caller already has
+   * @param hasChecker whether meshes come with their places on pictures
+   * @param report called with the share done while layers are made
+   */
+  async build(
+    project: Project,
+    known: readonly string[],
+    hasChecker: boolean,
+    report: Report,
+  ): Promise<Outcome<BuildView>> {
     builds++;
-    try {
+    const outcome = await attemptLater(async () => {
       await fetchSources(project);
-    } catch (error) {
-      return failed(error);
-    }
-    const outcome = attempt(() => buildView(project, new Set(known)));
+      const started = performance.now();
+      await makeLayers(project, report);
+      return buildView(project, new Set(known), hasChecker, started);
+    });
     if (!outcome.ok) return outcome;
     const buffers = outcome.value.layers.flatMap(({ mesh }) =>
-      mesh ? [mesh.positions.buffer, mesh.normals.buffer, mesh.indices.buffer, mesh.wire.buffer] : [],
+      mesh ? [mesh.positions.buffer, mesh.normals.buffer, mesh.uvs.buffer, mesh.indices.buffer, mesh.wire.buffer] : [],
     );
     return Comlink.transfer(outcome, buffers as ArrayBuffer[]);
   },
 
   /**
-   * Proofs of the shown layers by mesh key; call it after `build` with the same project. Builds that are asked for meanwhile
-   * go between the layers, and end it.
+   * Proofs of the shown layers by mesh key; call it after `build` with the same project. A build that is asked for meanwhile
+   * ends it.
    */
   async prove(project: Project): Promise<Outcome<Record<string, Proof>>> {
-    const proofs: Record<string, Proof> = {};
     const started = builds;
-    for (const layer of project.layers) {
-      if (!layer.shown) continue;
-      const outcome = attempt(() => {
-        proofs[evaluator.build(project, layer).key] = evaluator.proof(project, layer);
-      });
-      if (!outcome.ok) return outcome;
-      await new Promise((next) => setTimeout(next));
-      if (builds !== started) return { ok: false, error: { code: 'cancelled', message: 'Something newer was built.' } };
-    }
-    return { ok: true, value: proofs };
+    const shown = project.layers.filter((layer) => layer.shown);
+    return attemptLater(async () => {
+      const proofs: Record<string, Proof> = {};
+      await Promise.all(
+        shown.map(async (layer) => {
+          const { key, whole } = evaluator.mesh(project, layer);
+          if (!evaluator.isProven(project, layer)) {
+            const proof = await withHand((hand) => hand.prove(whole));
+            if (builds !== started) throw new GeometryError('cancelled', 'Something newer was built.');
+            if (!proof.ok) throw new Error(proof.error.message);
+            evaluator.adoptProof(project, layer, proof.value);
+          }
+          proofs[key] = evaluator.proof(project, layer);
+        }),
+      );
+      return proofs;
+    });
   },
 };
 export type GeometryApi = typeof api;
@@ -642,27 +684,6 @@ function twoTones(picture: Picture, level: number): Uint8ClampedArray {
 /** A mark lands this large when it has no physical size: a hand's width. */
 const START_SIZE = { mm: 100, cm: 10, m: 0.1, in: 4, ft: 0.25 } as const;
 
-function attempt<T>(act: () => T): Outcome<T> {
-  try {
-    return { ok: true, value: act() };
-  } catch (error) {
-    return failed(error);
-  }
-}
-
-async function attemptLater<T>(act: () => Promise<T>): Promise<Outcome<T>> {
-  try {
-    return { ok: true, value: await act() };
-  } catch (error) {
-    return failed(error);
-  }
-}
-
-function failed(error: unknown): { ok: false; error: Failure } {
-  const code = error instanceof GeometryError ? error.code : 'unexpected';
-  return { ok: false, error: { code, message: error instanceof Error ? error.message : String(error) } };
-}
-
 async function fetchSources(project: Project): Promise<void> {
   await Promise.all(
     project.sources.map(async (source) => {
@@ -671,6 +692,9 @@ async function fetchSources(project: Project): Promise<void> {
         if (!evaluator.isTraced(source)) await fetchPicture(source.asset, source.name);
       } else if (source.kind === 'lettering') {
         await loadFonts(source.lettering.font, fetchFont);
+      } else if (source.kind === 'mesh' && !meshes.has(source.asset)) {
+        const response = await fetchAsset(source.asset, source.name);
+        meshes.set(source.asset, await readMeshes(new Uint8Array(await response.arrayBuffer()), source.format));
       } else if (source.kind === 'vector' && !texts.has(source.asset)) {
         const response = await fetchAsset(source.asset, source.name);
         texts.set(source.asset, decodeVector(new Uint8Array(await response.arrayBuffer())));
@@ -713,9 +737,28 @@ async function fetchPicture(asset: string, name: string): Promise<{ picture: Pic
   return { picture, dpi: densities.get(asset) ?? null };
 }
 
-function buildView(project: Project, known: ReadonlySet<string>): BuildView {
-  const started = performance.now();
-  const views = project.layers.map((layer) => layerView(project, layer, known));
+/**
+ * Makes the layers that are not known yet, several at a time where there are several. A single one, which is what a drag
+ * changes, is made here and spares being copied; what cannot be made says so when it is built.
+ */
+async function makeLayers(project: Project, report: Report): Promise<void> {
+  const pending = project.layers.flatMap((layer) => {
+    const job = layer.shown ? attempt(() => evaluator.pending(project, layer)) : null;
+    return job?.ok && job.value ? [{ layer, job: job.value }] : [];
+  });
+  if (pending.length < 2) return;
+  let done = 0;
+  await Promise.all(
+    pending.map(async ({ layer, job }) => {
+      const made = await withHand((hand) => hand.layer(job));
+      if (made.ok) evaluator.adoptLayer(project, layer, made.value);
+      report(++done / pending.length);
+    }),
+  );
+}
+
+function buildView(project: Project, known: ReadonlySet<string>, hasChecker: boolean, started: number): BuildView {
+  const views = project.layers.map((layer) => layerView(project, layer, known, hasChecker));
   const sources = project.sources.map((source) => {
     const { leftOut, warnings, shapes } = evaluator.drawing(source);
     return { id: source.id, leftOut, warnings, shapes: shapes.length, extent: evaluator.extent(project, source) };
@@ -730,7 +773,7 @@ function buildView(project: Project, known: ReadonlySet<string>): BuildView {
   };
 }
 
-function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): LayerView {
+function layerView(project: Project, layer: Layer, known: ReadonlySet<string>, hasChecker: boolean): LayerView {
   const source = project.sources.find((candidate) => candidate.id === layer.source)!;
   const shapesKey = JSON.stringify([drawingKey(source), source.scale, source.origin, layer.members]);
   const shapes = known.has(shapesKey) ? null : flatShapes(layer, source);
@@ -738,20 +781,26 @@ function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): 
   try {
     if (!layer.shown) {
       // Nobody waits for outlines that are not built.
+      const isPart = source.kind === 'mesh';
       const { shapes: members, stranded } = membersOf(layer, evaluator.drawing(source));
-      return { ...flat, outlines: members.length, stranded };
+      return { ...flat, outlines: members.length, stranded: isPart ? [] : stranded };
     }
     const { regions, points, stranded } = evaluator.outlines(project, layer);
-    const { key, mesh, plan, warnings } = evaluator.build(project, layer);
+    const { edgePath, ringOutlines, warnings } = evaluator.build(project, layer);
+    const { key: meshKey, mesh, tidied } = evaluator.mesh(project, layer);
+    const uv = hasChecker && layer.uv !== 'none' ? layer.uv : null;
+    const key = JSON.stringify([meshKey, layer.shading, uv]);
     return {
       ...flat,
       key,
-      mesh: known.has(key) ? null : drawn(mesh),
+      meshKey,
+      mesh: known.has(key) ? null : drawn(mesh, layer.shading, uv && layUvs(mesh, uv)),
       outlines: regions.length,
       points,
       width: evaluator.width(project, layer),
-      edgePath: plan.edgePath,
-      ringOutlines: plan.ringOutlines,
+      edgePath,
+      ringOutlines,
+      tidied,
       stranded,
       warnings,
     };
@@ -762,18 +811,21 @@ function layerView(project: Project, layer: Layer, known: ReadonlySet<string>): 
 
 const EMPTY_VIEW = {
   key: '',
+  meshKey: '',
   mesh: null,
   outlines: 0,
   points: 0,
   width: null,
   edgePath: 'none',
   ringOutlines: 0,
+  tidied: null,
   stranded: [],
   warnings: [],
   error: null,
 } as const;
 
 function flatShapes(layer: Layer, source: Source): FlatShape[] {
+  if (source.kind === 'mesh') return [footprint(layer, source)];
   const { shapes } = membersOf({ ...layer, skipped: [] }, evaluator.drawing(source));
   return placedShapes(shapes, source).map(({ id, name, fillRule, stroke = null, colour, path }) => ({
     id,
@@ -785,8 +837,18 @@ function flatShapes(layer: Layer, source: Source): FlatShape[] {
   }));
 }
 
-function drawn(mesh: Mesh): DrawnMesh {
-  const { positions, normals, indices } = shade(mesh);
+/** A part of a mesh file lies on the sheet as the box around it. */
+function footprint({ id, name, members, material }: Layer, { asset, scale, origin }: MeshSource): FlatShape {
+  const parts = members.flatMap((member) => meshes.get(asset)?.[Number(member)] ?? []);
+  const { min, max } = boundsOfParts(parts);
+  const x = (v: number) => scale * (v - origin[0]);
+  const y = (v: number) => scale * (v + origin[1]);
+  const d = `M${x(min[0]!)} ${y(min[1]!)}H${x(max[0]!)}V${y(max[1]!)}H${x(min[0]!)}Z`;
+  return { id, name, d, fillRule: 'nonzero', stroke: null, colour: material.colour };
+}
+
+function drawn(mesh: Mesh, shading: Shading, places: Float32Array | null): DrawnMesh {
+  const { positions, normals, uvs, indices } = shade(mesh, shading, places);
   let [x, y, z] = [0, 0, 0];
   const n = positions.length / 3 || 1;
   for (let i = 0; i < positions.length; i += 3) {
@@ -798,7 +860,7 @@ function drawn(mesh: Mesh): DrawnMesh {
   for (let i = 0; i < positions.length; i += 3) {
     radius = Math.max(radius, Math.hypot(positions[i]! - x, positions[i + 1]! - y, positions[i + 2]! - z));
   }
-  return { positions, normals, indices, wire: wireOf(mesh), ball: [x, y, z, radius] };
+  return { positions, normals, uvs: uvs ?? new Float32Array(0), indices, wire: wireOf(mesh), ball: [x, y, z, radius] };
 }
 
 /** Every edge once: of the two faces at an edge, the one that runs it from the lower point draws it. */
@@ -821,13 +883,11 @@ function boxOf(project: Project): BuildView['box'] {
   const max = [-Infinity, -Infinity, -Infinity];
   for (const layer of project.layers) {
     if (!layer.shown) continue;
-    for (const { outer } of evaluator.outlines(project, layer).regions) {
-      for (let i = 0; i < outer.length; i++) {
-        min[i % 2] = Math.min(min[i % 2]!, outer[i]!);
-        max[i % 2] = Math.max(max[i % 2]!, outer[i]!);
-      }
-      min[2] = Math.min(min[2]!, layer.base);
-      max[2] = Math.max(max[2]!, layer.base + layer.depth);
+    const { positions } = evaluator.mesh(project, layer).mesh;
+    for (let i = 0; i < positions.length; i++) {
+      const v = positions[i]! + (i % 3 === 2 ? layer.base : 0);
+      min[i % 3] = Math.min(min[i % 3]!, v);
+      max[i % 3] = Math.max(max[i % 3]!, v);
     }
   }
   return min[0]! <= max[0]! ? { min: min as unknown as Point3, max: max as unknown as Point3 } : null;

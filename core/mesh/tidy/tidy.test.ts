@@ -1,6 +1,7 @@
 // Tidying on bodies whose counts are known: cubes cut up, turned, doubled and torn, and slabs as files bring them back.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { type Part, PLAIN } from '../../io/part.ts';
 import { readStl, writeStl } from '../../io/stl.ts';
 import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
@@ -24,7 +25,7 @@ const slab = (regions: readonly Region[], change: Partial<SlabSpec> = {}) => {
 describe('welding', () => {
   it('makes a file of loose triangles one closed body', () => {
     const body = slab([region(star(5, 10, 4))], { faces: 'fewest', wallRows: 1 });
-    const loose = readStl(writeStl([{ name: 'star', mesh: body, material: GREY }]));
+    const [{ mesh: loose }] = readStl(writeStl([{ name: 'star', mesh: body, material: PLAIN }])) as [Part];
     expect(loose.positions.length / 3).toBe(36 * 3);
     const { mesh, changes } = tidy(loose, ONLY_SAME);
     expect(mesh.positions.length / 3).toBe(20);
@@ -150,5 +151,3 @@ describe('merging flat neighbours', () => {
     );
   });
 });
-
-const GREY = { colour: '#808080', opacity: 1, roughness: 0.5, metalness: 0 };

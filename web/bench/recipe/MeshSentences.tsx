@@ -1,0 +1,252 @@
+// MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
+import type { ReactNode } from 'react';
+import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../core/index.ts';
+import { Choice } from '../../controls/Choice.tsx';
+import { Note, Sentence } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
+import { Value } from '../../controls/Value.tsx';
+import { countOf, formatCount } from '../../format.ts';
+import { useDocument } from '../../store/project.ts';
+import { screen, useScreen } from '../../store/screen.ts';
+import type { LayerView } from '../../worker/geometry.worker.ts';
+
+interface SentenceProps {
+  layer: Layer;
+  change: (part: LayerChange, gesture?: string | null) => void;
+}
+
+export function FacesSentence({ layer, step, change }: SentenceProps & { step: number }) {
+  const { unit } = useDocument();
+  const { faces, cell, wallRows, caps } = layer;
+  return (
+    <Sentence>
+      <Choice
+        label="Closed sides"
+        value={caps}
+        options={[
+          ['both', 'Front and back are'],
+          ['front', 'Only the front is'],
+          ['back', 'Only the back is'],
+          ['none', 'Neither front nor back is'],
+        ]}
+        onChange={(v) => change({ caps: v })}
+      />{' '}
+      closed
+      {caps === 'none' ? '' : ' with '}
+      {caps !== 'none' && (
+        <Choice
+          label="Face mesh"
+          value={faces}
+          options={[
+            ['fewest', 'as few faces as possible'],
+            ['even', 'even triangles'],
+            ['grid', 'a grid of squares'],
+          ]}
+          onChange={(v) => change({ faces: v })}
+        />
+      )}
+      {faces !== 'fewest' && caps !== 'none' && (
+        <>
+          {' '}
+          of about{' '}
+          <Value
+            label="Cell"
+            value={cell}
+            unit={unit}
+            step={step}
+            min={step / 10}
+            onChange={(v, g) => change({ cell: v }, g)}
+          />
+        </>
+      )}
+      , the wall has{' '}
+      <Value
+        label="Wall rows"
+        value={wallRows}
+        step={1}
+        min={1}
+        max={64}
+        onChange={(v, g) => change({ wallRows: Math.round(v) }, g)}
+      />{' '}
+      {wallRows === 1 ? 'row' : 'rows'} of faces.
+    </Sentence>
+  );
+}
+
+/** Rarely touched: a part of the recipe that unfolds. */
+function Folded({ title, aside, children }: { title: string; aside?: ReactNode; children: ReactNode }) {
+  return (
+    <details className="text-sm">
+      <summary className="cursor-pointer text-quiet">
+        {title}
+        {aside && <span className="text-tide"> {aside}</span>}
+      </summary>
+      {children}
+    </details>
+  );
+}
+
+export function ShadingSentence({ layer: { shading, edge }, change }: SentenceProps) {
+  return (
+    <Folded title="Shading">
+      <Sentence>
+        Faces of one side that meet at less than{' '}
+        <Value
+          label="Crease"
+          value={shading.crease}
+          unit="°"
+          step={1}
+          max={180}
+          onChange={(v, g) => change({ shading: { crease: v } }, g)}
+        />{' '}
+        are shaded as one surface.
+        {edge.on !== 'none' && (
+          <>
+            {' '}
+            The edge{' '}
+            <Choice
+              label="Edge shading"
+              value={shading.blend}
+              options={[
+                ['none', 'stands off from wall and front'],
+                ['wall', 'runs smoothly into the wall'],
+                ['front', 'runs smoothly into the front'],
+                ['both', 'runs smoothly into both'],
+              ]}
+              onChange={(v) => change({ shading: { blend: v } })}
+            />
+            .
+          </>
+        )}
+      </Sentence>
+    </Folded>
+  );
+}
+
+export function PicturesSentence({ layer: { uv }, change }: SentenceProps) {
+  const { unit } = useDocument();
+  const checker = useScreen((state) => state.checker);
+  return (
+    <Folded title="Pictures" aside={uv === 'none' ? null : uv}>
+      <Sentence>
+        Its faces{' '}
+        <Choice
+          label="Places on pictures"
+          value={uv}
+          options={[
+            ['none', 'have no places on pictures'],
+            ['units', `lie on pictures in ${unit}`],
+            ['fitted', 'lie on pictures fitted to the front'],
+            ['packed', 'each have a picture place of their own'],
+          ]}
+          onChange={(v) => change({ uv: v })}
+        />
+        .{' '}
+        {uv !== 'none' && (
+          <TextButton onClick={screen.toggleChecker}>
+            {checker ? 'Take the checker off' : 'Show a checker on it'}
+          </TextButton>
+        )}
+      </Sentence>
+      {uv !== 'none' && (
+        <p className="text-quiet">
+          Front and back lie flat, the back as seen from behind; wall and edge are unrolled from the lowest point of
+          each outline.
+        </p>
+      )}
+    </Folded>
+  );
+}
+
+const TIDY_WORDS: Record<TidyStep, readonly [thing: string, done: string]> = {
+  welded: ['point', 'welded'],
+  removed: ['face', 'removed'],
+  turned: ['face', 'turned outward'],
+  merged: ['face', 'merged into others'],
+  dropped: ['point', 'dropped'],
+};
+
+/** Where tidying begins: nothing is moved further than this share of the tolerance. */
+const START_SHARE = 0.1;
+const START_DEG = 0.5;
+
+export function TidySentence({ layer, view, change }: SentenceProps & { view: LayerView | undefined }) {
+  const { unit, tolerance } = useDocument();
+  const { tidy } = layer;
+  const small = START_SHARE * tolerance;
+  const set = (part: Partial<NonNullable<Layer['tidy']>>, gesture: string | null = null) =>
+    change({ tidy: tidy && { ...tidy, ...part } }, gesture);
+  const changes = view?.tidied;
+  return (
+    <Folded title="Tidying" aside={tidy ? 'on' : null}>
+      <Sentence>
+        The mesh is{' '}
+        <Choice
+          label="Tidying"
+          value={tidy ? 'on' : 'off'}
+          options={[
+            ['off', 'left as it is built'],
+            ['on', 'tidied'],
+          ]}
+          onChange={(v) => change({ tidy: v === 'on' ? { weld: small, straight: small, flat: START_DEG } : null })}
+        />
+        {tidy && (
+          <>
+            : points nearer than{' '}
+            <Value label="Weld" value={tidy.weld} unit={unit} step={small} onChange={(v, g) => set({ weld: v }, g)} />{' '}
+            become one, points on straight lines{' '}
+            <Choice
+              label="Straight points"
+              value={tidy.straight < 0 ? 'stay' : 'go'}
+              options={[
+                ['stay', 'stay'],
+                ['go', 'go within'],
+              ]}
+              onChange={(v) => set({ straight: v === 'go' ? small : -1 })}
+            />{' '}
+            {tidy.straight >= 0 && (
+              <Value
+                label="Straight within"
+                value={tidy.straight}
+                unit={unit}
+                step={small}
+                onChange={(v, g) => set({ straight: v }, g)}
+              />
+            )}
+            , and flat neighbours{' '}
+            <Choice
+              label="Flat neighbours"
+              value={tidy.flat < 0 ? 'stay' : 'merge'}
+              options={[
+                ['stay', 'stay apart'],
+                ['merge', 'become one polygon up to'],
+              ]}
+              onChange={(v) => set({ flat: v === 'merge' ? START_DEG : -1 })}
+            />{' '}
+            {tidy.flat >= 0 && (
+              <Value
+                label="Flat up to"
+                value={tidy.flat}
+                unit="°"
+                step={0.5}
+                max={90}
+                onChange={(v, g) => set({ flat: v }, g)}
+              />
+            )}
+          </>
+        )}
+        .
+      </Sentence>
+      {changes && <Note>{toldOf(changes)}</Note>}
+    </Folded>
+  );
+}
+
+/** What tidying did, in numbers. */
+function toldOf(changes: Readonly<Record<TidyStep, number>>): string {
+  const said = TIDY_STEPS.filter((step) => changes[step] > 0).map((step) => {
+    const [thing, done] = TIDY_WORDS[step];
+    return `${countOf(changes[step], thing)} ${done}`;
+  });
+  return said.length > 0 ? `${said.join(', ')}.` : `It was tidy already: ${formatCount(0)} changes.`;
+}

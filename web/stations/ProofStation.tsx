@@ -1,0 +1,203 @@
+// ProofStation.tsx — the proof as a page: what was measured on each mesh, what was found and where, and how edges and angles
+// are spread. Beside it the view goes to the places that are pointed at.
+import { type ReactNode, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { type Bin, type Fault, type Layer, type Point3, type Proof, SPLINTER_DEG } from '../../core/index.ts';
+import { Note, Panel } from '../controls/Panel.tsx';
+import { TextButton } from '../controls/TextButton.tsx';
+import { countOf, formatCount, formatMeasure } from '../format.ts';
+import { type Totals, useBuild } from '../store/build.ts';
+import { useDocument } from '../store/project.ts';
+import { screen, useScreen } from '../store/screen.ts';
+import type { LayerView } from '../worker/geometry.worker.ts';
+import { Bars } from './proof/Bars.tsx';
+import { EDGE_PATH_WORDS, FAULT_WORDS } from './proof/words.ts';
+
+export function ProofStation() {
+  const document = useDocument();
+  const navigate = useNavigate();
+  const { view, proofs, totals, before, proven } = useBuild();
+  const selected = useScreen((state) => state.selected);
+  const shown = document.layers.filter((layer) => layer.shown);
+  const layers = selected.length > 0 ? shown.filter(({ id }) => selected.includes(id)) : shown;
+  const entries = layers.flatMap((layer): Entry[] => {
+    const seen = view?.layers.find(({ id }) => id === layer.id);
+    const proof = seen && proofs[seen.meshKey];
+    return proof ? [{ layer, view: seen, proof }] : [];
+  });
+  return (
+    <>
+      <Panel
+        title="Proof"
+        aside={<TextButton onClick={() => navigate('../build', { relative: 'path' })}>Back to the recipe</TextButton>}
+      >
+        {totals ? (
+          <TotalsTable totals={totals} before={before} unit={document.unit} />
+        ) : (
+          <p className="text-quiet">{shown.length === 0 ? 'Nothing is built yet.' : 'The meshes are being checked.'}</p>
+        )}
+        {proven !== document && totals && <Note>The newest change is still being checked.</Note>}
+        <OverlapNotes layers={document.layers} />
+      </Panel>
+      {entries.length > 0 && <Spread entries={entries} unit={document.unit} />}
+      {entries.map((entry) => (
+        <LayerProof key={entry.layer.id} {...entry} unit={document.unit} />
+      ))}
+    </>
+  );
+}
+
+interface Entry {
+  readonly layer: Layer;
+  readonly view: LayerView;
+  readonly proof: Proof;
+}
+
+function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals | null; unit: string }) {
+  const rows: [name: string, value: (of: Totals) => string][] = [
+    ['points', (of) => formatCount(of.points)],
+    ['edges', (of) => formatCount(of.edges)],
+    ['faces', (of) => formatCount(of.faces)],
+    ['triangles', (of) => formatCount(of.triangles)],
+    [`area, ${unit}²`, (of) => formatMeasure(of.area)],
+    [`volume, ${unit}³`, (of) => formatMeasure(of.volume)],
+  ];
+  return (
+    <table className="w-full text-sm">
+      <thead className="text-quiet">
+        <tr>
+          <th className="font-normal" />
+          {before && <th className="text-right font-normal">before</th>}
+          <th className="text-right font-normal">{before ? 'now' : ''}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([name, value]) => (
+          <tr key={name} className="border-rule border-b">
+            <td className="py-0.5">{name}</td>
+            {before && <td className="figure text-right text-quiet">{value(before)}</td>}
+            <td className="figure text-right">{value(totals)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Layers that fill the same space, and sides that lie in one plane. */
+function OverlapNotes({ layers }: { layers: readonly Layer[] }) {
+  const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
+  const nameOf = (id: string) => layers.find((layer) => layer.id === id)?.name ?? '';
+  return overlaps.map(({ layers: [a, b], flush }) => (
+    <Note key={`${a} ${b}`} tone="ember">
+      {nameOf(a)} and {nameOf(b)} fill the same space
+      {flush.length > 0 ? `; their ${flush.join('s and ')}s lie in one plane and will flicker` : ''}.
+    </Note>
+  ));
+}
+
+/** Angles and lengths over all meshes that are looked at. */
+function Spread({ entries, unit }: { entries: readonly Entry[]; unit: string }) {
+  const angles = summed(entries.map(({ proof }) => proof.angles));
+  const lengths = summed(entries.map(({ proof }) => proof.lengths));
+  return (
+    <Panel title={entries.length === 1 ? entries[0]!.layer.name : `${entries.length} layers`}>
+      <Bars title="Smallest angle of each triangle, degrees" bins={angles} label={({ from }) => String(from)} />
+      <Bars
+        title={`Length of the edges, ${unit}`}
+        bins={lengths}
+        label={({ from }) => String(Number(from.toPrecision(1)))}
+      />
+    </Panel>
+  );
+}
+
+/** Bins that begin alike as one, from the least to the greatest, with none left out between. */
+function summed(lists: readonly (readonly Bin[])[]): Bin[] {
+  const bins = new Map<number, Bin>();
+  for (const bin of lists.flat()) {
+    bins.set(bin.from, { ...bin, count: bin.count + (bins.get(bin.from)?.count ?? 0) });
+  }
+  return [...bins.values()].sort((a, b) => a.from - b.from);
+}
+
+function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
+  const { counts, closed, findings, shells, size, volume, area } = proof;
+  const lifted = ([x, y, z]: Point3): Point3 => [x, y, z + layer.base];
+  const isSound = closed && findings.every(({ fault }) => fault === 'splinter');
+  return (
+    <Panel
+      title={layer.name}
+      aside={
+        <span className={isSound ? 'text-sm text-tide' : 'text-ember text-sm'}>
+          {isSound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'not closed'}
+        </span>
+      }
+    >
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
+        <Figure name="mesh">
+          {countOf(counts.points, 'point')}, {countOf(counts.faces, 'face')}, {countOf(shells, 'shell')}
+        </Figure>
+        <Figure name="size">
+          {size.map(formatMeasure).join(' × ')} {unit}
+        </Figure>
+        <Figure name="area, volume">
+          {formatMeasure(area)} {unit}², {formatMeasure(volume)} {unit}³
+        </Figure>
+        {view.width && (
+          <Figure name="thinnest stroke">
+            <TextButton
+              onClick={() => screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + layer.depth])}
+            >
+              {`${formatMeasure(2 * view.width.safeReach)} ${unit}`}
+            </TextButton>
+            , so a reach of {formatMeasure(view.width.safeReach)} {unit} is safe
+          </Figure>
+        )}
+        <Figure name="edge">{EDGE_PATH_WORDS[view.edgePath]}</Figure>
+        {layer.caps !== 'both' && (
+          <Figure name="left open">as the recipe says; it was proven with all its sides</Figure>
+        )}
+      </dl>
+      {findings.length > 0 && (
+        <ul className="mt-2 text-sm">
+          {findings.map(({ fault, count, places }) => (
+            <FindingRow key={fault} fault={fault} count={count} places={places.map(lifted)} />
+          ))}
+        </ul>
+      )}
+    </Panel>
+  );
+}
+
+function Figure({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <dt className="text-quiet">{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}
+
+/** Every click goes on to the next place. */
+function FindingRow({ fault, count, places }: { fault: Fault; count: number; places: readonly Point3[] }) {
+  const [next, setNext] = useState(0);
+  const tone = fault === 'splinter' ? 'text-quiet' : 'text-ember';
+  const words = FAULT_WORDS[fault][count === 1 ? 0 : 1];
+  return (
+    <li>
+      <button
+        type="button"
+        className={`underline decoration-dotted underline-offset-4 ${tone}`}
+        title={`Show ${places.length > 1 ? 'the next place' : 'the place'}`}
+        onClick={() => {
+          screen.pointAt(places[next % places.length]!);
+          setNext(next + 1);
+        }}
+      >
+        {formatCount(count)} {words}
+        {fault === 'splinter' ? `, sharper than ${SPLINTER_DEG}°` : ''}
+      </button>
+    </li>
+  );
+}
