@@ -34,7 +34,7 @@ export function ProofStrip() {
     <section
       aria-label="Proof"
       data-fresh={isFresh}
-      className="col-span-3 flex items-center gap-x-5 overflow-x-auto whitespace-nowrap border-rule border-t bg-sheet px-5 text-sm"
+      className="col-span-3 flex items-center gap-x-4 overflow-x-auto whitespace-nowrap border-rule border-t bg-sheet px-5 text-sm"
     >
       <Link to="proof" className="font-serif underline decoration-rule underline-offset-4" title="The proof as a page">
         Proof

@@ -18,7 +18,8 @@ export function ProofStation() {
   const navigate = useNavigate();
   const { view, proofs, totals, before, proven } = useBuild();
   const selected = useScreen((state) => state.selected);
-  const shown = document.layers.filter((layer) => layer.shown);
+  // The highest first, as in the stack.
+  const shown = document.layers.filter((layer) => layer.shown).reverse();
   const layers = selected.length > 0 ? shown.filter(({ id }) => selected.includes(id)) : shown;
   const entries = layers.flatMap((layer): Entry[] => {
     const seen = view?.layers.find(({ id }) => id === layer.id);

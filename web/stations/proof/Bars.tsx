@@ -51,7 +51,11 @@ export function Bars({ title, bins, label }: BarsProps) {
             },
             scales: {
               x: { grid: { display: false }, ticks: { ...ticks, maxRotation: 0, autoSkipPadding: 6 } },
-              y: { beginAtZero: true, border: { display: false }, ticks: { ...ticks, maxTicksLimit: 4, precision: 0 } },
+              y: {
+                beginAtZero: true,
+                border: { display: false },
+                ticks: { ...ticks, maxTicksLimit: 4, precision: 0, callback: (value) => formatCount(Number(value)) },
+              },
             },
           }}
         />
