@@ -20,7 +20,8 @@ export interface GridRegion {
 /** `positive` and `twice` are for paths that run with their inside on the left: where they lie once, and twice. */
 export type GridFill = 'nonzero' | 'evenodd' | 'positive' | 'twice';
 
-const FILLED: Record<GridFill, (winding: number) => boolean> = {
+/** Whether a face of some winding number is filled. */
+export const FILLED: Record<GridFill, (winding: number) => boolean> = {
   nonzero: (winding) => winding !== 0,
   evenodd: (winding) => winding % 2 !== 0,
   positive: (winding) => winding > 0,

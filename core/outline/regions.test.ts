@@ -4,10 +4,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring } from '../testing/shapes.ts';
 import { pointInRing, ringsAreApart, segmentsOf } from './apart.ts';
+import { fillRegions, type GridRegion } from './arrangement.ts';
+import { toGrid } from './grid.ts';
 import { boundsOf, pointCount, regionsArea, ringArea, ringLength, ringsOf } from './measure.ts';
 import { sharedArea } from './overlap.ts';
 import { regionsOf } from './regions.ts';
 import { SegmentGrid } from './segment-grid.ts';
+import { simpleRegions } from './simple.ts';
 import { dropNegligible } from './simplify.ts';
 import type { Ring } from './types.ts';
 
@@ -256,3 +259,55 @@ function isNested([outer, ...holes]: readonly Ring[]): boolean {
     return pointInRing(x, y, outer!) && !holes.some(within);
   });
 }
+
+describe('paths that keep clear of each other', () => {
+  /** Squares in and beside each other, each wound either way. */
+  const nested = fc.array(
+    fc.record({
+      column: fc.integer({ min: 0, max: 3 }),
+      level: fc.integer({ min: 0, max: 5 }),
+      isTurned: fc.boolean(),
+    }),
+    { minLength: 1, maxLength: 14 },
+  );
+  const grid = { step: 2 ** -10 };
+
+  it('fill what the arrangement of their edges says', () => {
+    fc.assert(
+      fc.property(nested, fc.constantFrom('nonzero', 'evenodd', 'positive', 'twice'), (squares, fill) => {
+        const places = new Map(squares.map((square) => [`${square.column} ${square.level}`, square]));
+        const paths = [...places.values()].map(({ column, level, isTurned }) => {
+          const side = 12 - 2 * level;
+          const square = rectangle(20 * column + level, level, side, side);
+          return toGrid(isTurned ? reversed(square) : square, grid);
+        });
+        const simple = simpleRegions(paths, fill);
+        const shape = (regions: readonly GridRegion[]) =>
+          regions
+            .map(({ outer, holes }) =>
+              [outer, ...holes].map((ring) =>
+                ring
+                  .map(({ x, y }) => `${x} ${y}`)
+                  .sort()
+                  .join(),
+              ),
+            )
+            .map(([outer, ...holes]) => [outer, ...holes.sort()].join(' | '))
+            .sort();
+        expect(shape(simple!)).toEqual(shape(fillRegions(paths, fill)));
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it('are told from those that touch, cross, or come back to themselves', () => {
+    const far = toGrid(rectangle(0, 0, 10, 10), grid);
+    const at = (x: number, y: number) => toGrid(rectangle(x, y, 10, 10), grid);
+    expect(simpleRegions([far, at(11, 0)], 'nonzero')).toHaveLength(2);
+    for (const other of [at(10, 0), at(10.01, 10), at(5, 5), at(0, 0), at(-10, -10)]) {
+      expect(simpleRegions([far, other], 'nonzero')).toBeNull();
+    }
+    expect(simpleRegions([toGrid(ring(0, 0, 10, 0, 10, 10, 5, 0.02), grid)], 'nonzero')).toBeNull();
+    expect(simpleRegions([toGrid(ring(0, 0, 10, 0, 0, 0.01), grid)], 'nonzero')).toBeNull();
+  });
+});

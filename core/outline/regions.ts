@@ -3,6 +3,7 @@
 import { fillRegions, type GridFill, type GridPath, type GridRegion } from './arrangement.ts';
 import { fromGrid, type Grid, gridFor, toGrid } from './grid.ts';
 import { ringArea } from './measure.ts';
+import { simpleRegions } from './simple.ts';
 import { dropNegligible } from './simplify.ts';
 import { openTouches, TOUCH } from './touches.ts';
 import type { Region, Ring } from './types.ts';
@@ -32,6 +33,8 @@ export function regionsOf(rings: readonly Ring[], fill: GridFill, grid: Grid = g
 
 /** Unites, simplifies and opens touches until nothing changes. */
 export function settle(paths: readonly GridPath[], fill: GridFill, gap = TOUCH_GAP): GridRegion[] {
+  const simple = simpleRegions(paths, fill);
+  if (simple) return simple;
   let regions = fillRegions(paths, fill);
   for (let round = 0; round < MAX_ROUNDS; round++) {
     regions = simplified(regions);
