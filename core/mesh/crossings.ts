@@ -21,71 +21,106 @@ export function crossingsOf(positions: ArrayLike<number>, indices: Uint32Array):
   return pairs;
 }
 
+/** Boxes in boxes. Node n has the triangles order[starts[n]] … order[ends[n] − 1], and children lefts[n] and lefts[n] + 1. */
 class Tree {
-  /** Triangle numbers, so ordered that every node owns one run. */
   private readonly order: Uint32Array;
   /** minX, minY, minZ, maxX, maxY, maxZ a triangle. */
   private readonly boxes: Float64Array;
-  private readonly nodes: { box: Float64Array; from: number; to: number; left: number; right: number }[] = [];
+  /** The same, one a node. */
+  private readonly around: Float64Array;
+  private readonly starts: Uint32Array;
+  private readonly ends: Uint32Array;
+  /** The first of two children, which follow each other; 0 for none. */
+  private readonly lefts: Uint32Array;
 
   constructor(p: ArrayLike<number>, indices: Uint32Array) {
     const count = indices.length / 3;
     this.order = Uint32Array.from({ length: count }, (_, i) => i);
     this.boxes = new Float64Array(6 * count);
     for (let t = 0; t < count; t++) {
+      const [i, j, k] = [3 * indices[3 * t]!, 3 * indices[3 * t + 1]!, 3 * indices[3 * t + 2]!];
       for (let axis = 0; axis < 3; axis++) {
-        const [a, b, c] = [0, 1, 2].map((k) => p[3 * indices[3 * t + k]! + axis]!) as [number, number, number];
-        this.boxes[6 * t + axis] = Math.min(a, b, c);
-        this.boxes[6 * t + 3 + axis] = Math.max(a, b, c);
+        this.boxes[6 * t + axis] = Math.min(p[i + axis]!, p[j + axis]!, p[k + axis]!);
+        this.boxes[6 * t + 3 + axis] = Math.max(p[i + axis]!, p[j + axis]!, p[k + axis]!);
       }
     }
-    if (count > 0) this.build(0, count);
+    // Halving ends at leaves of at least LEAF / 2 triangles.
+    const most = 4 * Math.ceil(count / LEAF) + 1;
+    this.around = new Float64Array(6 * most);
+    this.starts = new Uint32Array(most);
+    this.ends = new Uint32Array(most);
+    this.lefts = new Uint32Array(most);
+    if (count === 0) return;
+    this.ends[0] = count;
+    for (let node = 0, nodes = 1; node < nodes; node++) if (this.fill(node, nodes)) nodes += 2;
   }
 
-  private build(from: number, to: number): number {
-    const box = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+  /** Sets the box of a node, and halves it where it is large. @param next number of its first child */
+  private fill(node: number, next: number): boolean {
+    const [from, to] = [this.starts[node]!, this.ends[node]!];
+    const { around, boxes, order } = this;
+    const at = 6 * node;
+    around.fill(Infinity, at, at + 3).fill(-Infinity, at + 3, at + 6);
     for (let i = from; i < to; i++) {
-      const t = 6 * this.order[i]!;
+      const t = 6 * order[i]!;
       for (let k = 0; k < 3; k++) {
-        box[k] = Math.min(box[k]!, this.boxes[t + k]!);
-        box[k + 3] = Math.max(box[k + 3]!, this.boxes[t + k + 3]!);
+        if (boxes[t + k]! < around[at + k]!) around[at + k] = boxes[t + k]!;
+        if (boxes[t + k + 3]! > around[at + k + 3]!) around[at + k + 3] = boxes[t + k + 3]!;
       }
     }
-    const node = { box, from, to, left: -1, right: -1 };
-    const index = this.nodes.push(node) - 1;
-    if (to - from > LEAF) {
-      const axis = [0, 1, 2].reduce((best, k) => (box[k + 3]! - box[k]! > box[best + 3]! - box[best]! ? k : best), 0);
-      const middle = (t: number) => this.boxes[6 * t + axis]! + this.boxes[6 * t + 3 + axis]!;
-      this.order.subarray(from, to).sort((s, t) => middle(s) - middle(t));
-      const half = (from + to) >> 1;
-      node.left = this.build(from, half);
-      node.right = this.build(half, to);
+    if (to - from <= LEAF) return false;
+    let axis = 0;
+    for (const k of [1, 2]) {
+      if (around[at + k + 3]! - around[at + k]! > around[at + axis + 3]! - around[at + axis]!) axis = k;
     }
-    return index;
+    const half = (from + to) >> 1;
+    this.part(from, to, half, axis);
+    this.lefts[node] = next;
+    [this.starts[next], this.ends[next], this.starts[next + 1], this.ends[next + 1]] = [from, half, half, to];
+    return true;
+  }
+
+  /** Puts the triangles with the lower middles along an axis before `half` (Hoare 1961, "Find"). */
+  private part(from: number, to: number, half: number, axis: number): void {
+    const { order, boxes } = this;
+    const middle = (i: number) => boxes[6 * order[i]! + axis]! + boxes[6 * order[i]! + 3 + axis]!;
+    let [low, high] = [from, to - 1];
+    while (low < high) {
+      const pivot = middle((low + high) >> 1);
+      let [i, j] = [low, high];
+      while (i <= j) {
+        while (middle(i) < pivot) i++;
+        while (middle(j) > pivot) j--;
+        if (i > j) break;
+        const kept = order[i]!;
+        order[i++] = order[j]!;
+        order[j--] = kept;
+      }
+      if (half <= j) high = j;
+      else if (half >= i) low = i;
+      else return;
+    }
   }
 
   eachPair(visit: (s: number, t: number) => void): void {
-    if (this.nodes.length === 0) return;
-    const stack: [number, number][] = [[0, 0]];
+    if (this.order.length === 0) return;
+    const { lefts, starts, ends } = this;
+    const sizeOf = (n: number) => ends[n]! - starts[n]!;
+    const stack = [0, 0];
     while (stack.length > 0) {
-      const [m, n] = stack.pop()!;
-      const [a, b] = [this.nodes[m]!, this.nodes[n]!];
-      if (m !== n && !meet(a.box, 0, b.box, 0)) continue;
-      if (a.left < 0 && b.left < 0) this.leafPairs(a, b, m === n, visit);
-      else if (m === n) stack.push([a.left, a.left], [a.right, a.right], [a.left, a.right]);
-      else if (b.left < 0 || (a.left >= 0 && a.to - a.from > b.to - b.from)) stack.push([a.left, n], [a.right, n]);
-      else stack.push([m, b.left], [m, b.right]);
+      const [n, m] = [stack.pop()!, stack.pop()!];
+      if (m !== n && !meet(this.around, 6 * m, this.around, 6 * n)) continue;
+      const [a, b] = [lefts[m]!, lefts[n]!];
+      if (a === 0 && b === 0) this.leafPairs(m, n, visit);
+      else if (m === n) stack.push(a, a, a + 1, a + 1, a, a + 1);
+      else if (b === 0 || (a !== 0 && sizeOf(m) > sizeOf(n))) stack.push(a, n, a + 1, n);
+      else stack.push(m, b, m, b + 1);
     }
   }
 
-  private leafPairs(
-    a: { from: number; to: number },
-    b: { from: number; to: number },
-    same: boolean,
-    visit: (s: number, t: number) => void,
-  ): void {
-    for (let i = a.from; i < a.to; i++) {
-      for (let j = same ? i + 1 : b.from; j < b.to; j++) {
+  private leafPairs(m: number, n: number, visit: (s: number, t: number) => void): void {
+    for (let i = this.starts[m]!; i < this.ends[m]!; i++) {
+      for (let j = m === n ? i + 1 : this.starts[n]!; j < this.ends[n]!; j++) {
         const [s, t] = [this.order[i]!, this.order[j]!];
         if (meet(this.boxes, 6 * s, this.boxes, 6 * t)) visit(s, t);
       }
@@ -114,8 +149,11 @@ class PairTest {
   cross(s: number, t: number): boolean {
     const a = this.corners(s);
     const b = this.corners(t);
-    const shared = a.filter((point) => b.includes(point)).length;
+    const shared = Number(b.includes(a[0])) + Number(b.includes(a[1])) + Number(b.includes(a[2]));
     if (shared === 3) return true;
+    // Most triangles lie in the level front and back; two in one plane need no plane of space to be looked at.
+    if (this.isLevel(a) && this.isLevel(b))
+      return this.p[3 * a[0] + 2] === this.p[3 * b[0] + 2] && this.overlapInPlane(a, b, shared);
     // Proper crossing needs each triangle to have corners strictly on both sides of the other's plane.
     const [low, high] = this.sides(a, b);
     if (low === 0 && high === 0) return this.overlapInPlane(a, b, shared);
@@ -123,6 +161,11 @@ class PairTest {
     const [lowest, highest] = this.sides(b, a);
     if (lowest >= 0 || highest <= 0) return false;
     return this.pierces(a, b) || this.pierces(b, a);
+  }
+
+  private isLevel([i, j, k]: Triple): boolean {
+    const z = this.p[3 * i + 2];
+    return this.p[3 * j + 2] === z && this.p[3 * k + 2] === z;
   }
 
   /** Lowest and highest of the sides of `plane` on which the corners of `t` lie. */
