@@ -222,3 +222,61 @@ describe('500 icons', () => {
     }
   });
 });
+
+describe('outline-stack proof', () => {
+  const built = join(folder, 'to-prove.obj');
+  build(input('to-prove.svg', square()), 'to-prove.obj', '--reach', '1', '--caps', 'both');
+
+  it('proves what was built, in words and as JSON', () => {
+    const said = run('proof', built);
+    expect([said.status, said.stderr]).toEqual([0, '']);
+    expect(said.stdout).toMatch(/to-prove\.obj: \S+: sound\n {2}\d+ points, /);
+    const { status, stdout } = run('proof', built, join(folder, 'sign.glb'), '--json');
+    expect(status).toBe(0);
+    const { version, files } = JSON.parse(stdout);
+    expect([version, files.length]).toEqual([1, 2]);
+    expect(files[0]).toMatchObject({ ok: true, parts: [{ closed: true, sound: true, findings: [], shells: 1 }] });
+  });
+
+  it('finds what is wrong, and ends with 1', () => {
+    const holed = input('holed.obj', readFileSync(built, 'utf8').replace(/\nf [^\n]*\n$/, '\n'));
+    const { status, stdout } = run('proof', holed);
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/not closed\n.*\n.*\n {2}\d+ open edges, first at /);
+    expect(run('proof', input('no.txt', 'no mesh'))).toMatchObject({
+      status: 1,
+      stdout: expect.stringMatching(/no mesh that can be read/),
+    });
+    expect(run('proof')).toMatchObject({ status: 2 });
+    expect(run('proof', join(folder, 'nothing.glb'))).toMatchObject({ status: 2 });
+  });
+});
+
+describe('mesh options', () => {
+  const round = input('disc.svg', '<svg viewBox="0 0 24 24"><circle cx="12" cy="12" r="10"/></svg>');
+
+  it('tidy, leave sides open and lay faces on pictures', () => {
+    const plain = build(round, 'disc.obj', '--faces', 'grid');
+    const merged = build(round, 'disc-merged.obj', '--faces', 'grid', '--merge', '0.5', '--straight', '0.0001');
+    expect(merged.counts.faces).toBeLessThan(plain.counts.faces / 2);
+    expect(merged).toMatchObject({ closed: true, crossings: 0 });
+    build(round, 'disc-open.obj', '--caps', 'front', '--uv', 'packed');
+    const obj = readFileSync(join(folder, 'disc-open.obj'), 'utf8');
+    const places = [...obj.matchAll(/^vt (\S+) (\S+)$/gm)].flatMap(([, u, v]) => [Number(u), Number(v)]);
+    expect(Math.min(...places)).toBeGreaterThanOrEqual(0);
+    expect(Math.max(...places)).toBeLessThanOrEqual(1);
+    expect(run('proof', join(folder, 'disc-open.obj')).status).toBe(1);
+  });
+
+  it('take drawn profiles from a recipe, by name', () => {
+    const recipe = input(
+      'lip.json',
+      JSON.stringify({ profiles: [{ name: 'Lip', points: [[0.1, 0.8]], isSmooth: true }] }),
+    );
+    const lip = build(round, 'lip.obj', '--recipe', recipe, '--edge', 'Lip', '--reach', '2');
+    const chamfer = build(round, 'chamfer.obj', '--edge', 'chamfer', '--reach', '2');
+    expect(lip).toMatchObject({ closed: true, crossings: 0 });
+    expect(lip.volume).toBeGreaterThan(chamfer.volume);
+    expect(run('build', round, '--out', join(folder, 'x.obj'), '--edge', 'Lip').stderr).toMatch(/--edge is “Lip”/);
+  });
+});

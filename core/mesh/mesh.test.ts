@@ -99,6 +99,62 @@ describe('proof', () => {
     expect(proof.findings.flatMap(({ places }) => places).length).toBeGreaterThan(0);
   });
 
+  it('spreads angles and lengths: a cube of 2 has 12 halved squares of 45° and 12 edges of 2', () => {
+    const { angles, lengths } = proofOf(cube(2));
+    expect(angles.filter(({ count }) => count > 0)).toEqual([{ from: 45, to: 50, count: 12 }]);
+    expect(lengths).toEqual([{ from: 2, to: 5, count: 12 }]);
+    const needle = mesh(
+      [
+        [0, 0, 0],
+        [100, 0, 0],
+        [100, 0.5, 0],
+      ],
+      [[0, 1, 2]],
+    );
+    expect(proofOf(needle).angles[0]!.count).toBe(1);
+    expect(proofOf(needle).lengths.map(({ from, count }) => [from, count])).toEqual([
+      [0.5, 1],
+      [1, 0],
+      [2, 0],
+      [5, 0],
+      [10, 0],
+      [20, 0],
+      [50, 0],
+      [100, 1],
+    ]);
+  });
+
+  it('says what is wrong, how often and where, worst first', () => {
+    const inward = mesh(
+      CUBE_POINTS,
+      CUBE_FACES.map((face) => face.toReversed()),
+    );
+    expect(proofOf(inward).findings).toMatchObject([{ fault: 'inward', count: 1 }]);
+    const open = mesh(CUBE_POINTS, CUBE_FACES.slice(1));
+    const [finding] = proofOf(open).findings;
+    expect(finding).toMatchObject({ fault: 'open', count: 4 });
+    // The middles of the four edges of the face that is missing.
+    expect(finding!.places.map((place) => place.join()).sort()).toEqual(['0,0.5,0', '0.5,0,0', '0.5,1,0', '1,0.5,0']);
+    const needle = joined(
+      cube(),
+      mesh(
+        [
+          [5, 0, 0],
+          [105, 0, 0],
+          [105, 0.5, 0],
+        ],
+        [
+          [0, 1, 2],
+          [2, 1, 0],
+        ],
+      ),
+    );
+    expect(proofOf(needle).findings.map(({ fault, count }) => [fault, count])).toEqual([
+      ['crossing', 1],
+      ['splinter', 2],
+    ]);
+  });
+
   it('counts crossings of bodies that pass through each other', () => {
     expect(countOf(proofOf(joined(cube(), cube(1, 0.5, 0.5, 0.5))), 'crossing')).toBeGreaterThan(0);
     expect(proofOf(joined(cube(), cube(1, 0.5, 0.5, 0.5)), { crossings: false })).toMatchObject({

@@ -99,7 +99,7 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
         (positions[a + 2]! - min[2]) * cross[2]) /
       6;
     const angle = smallestAngle(Math.hypot(...u), Math.hypot(...v), Math.hypot(...difference(positions, c, b)), double);
-    angles[Math.min(angles.length - 1, Math.floor(angle / ANGLE_STEP_DEG))]!++;
+    angles[Math.min(angles.length - 1, Math.floor(angle / ANGLE_STEP_DEG + 1e-9))]!++;
     const isZero = !(double / 2 > ZERO_AREA * longest * longest);
     if (isZero || angle < SPLINTER_DEG) found.addOne(isZero ? 'zero' : 'splinter', () => middle(positions, corners));
   }
