@@ -164,8 +164,7 @@ function lengthsOf({ positions, starts, corners }: Mesh): Bin[] {
     for (let c = starts[f]!, before = starts[f + 1]! - 1; c < starts[f + 1]!; before = c++) {
       const [from, to] = [corners[before]!, corners[c]!];
       const length = Math.hypot(...difference(positions, 3 * to, 3 * from));
-      const bin = length > 0 ? Math.floor(3 * Math.log10(length) + 1e-9) : -Infinity;
-      if (bin > -Infinity) counts.set(bin, (counts.get(bin) ?? 0) + 1);
+      if (length > 0) counts.set(stepOf(length), (counts.get(stepOf(length)) ?? 0) + 1);
     }
   }
   if (counts.size === 0) return [];
@@ -175,6 +174,13 @@ function lengthsOf({ positions, starts, corners }: Mesh): Bin[] {
     to: roundStep(first + i + 1),
     count: Math.ceil((counts.get(first + i) ?? 0) / 2),
   }));
+}
+
+/** The last step that is no more than a length. */
+function stepOf(length: number): number {
+  const decade = Math.floor(Math.log10(length) + 1e-12);
+  const first = (length / 10 ** decade) * (1 + 1e-9);
+  return 3 * decade + (first < 2 ? 0 : first < 5 ? 1 : 2);
 }
 
 /** 1, 2, 5, 10 … as steps 0, 1, 2, 3 …, which are nearly equal on a logarithmic scale. */

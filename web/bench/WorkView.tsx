@@ -30,6 +30,7 @@ export function WorkView() {
   const chosen = useScreen((state) => state.split);
   const split = isFlatStation ? 1 : chosen;
   const ground = useScreen((state) => state.ground);
+  const place = useScreen((state) => state.place);
   const pictures = useDocumentPart(({ sources }) => sources);
   const wanted = useSourceView((state) => state.source);
   const picture = station === 'source' ? pictureOf(pictures, wanted) : null;
@@ -37,7 +38,11 @@ export function WorkView() {
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
-      <main className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`} aria-label="Work">
+      <main
+        className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`}
+        aria-label="Work"
+        data-place={place?.map((v) => v.toFixed(2)).join(' ')}
+      >
         {split < 1 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
             <Suspense fallback={null}>
