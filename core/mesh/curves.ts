@@ -67,9 +67,10 @@ export class Curves {
     const [start, end] = [bends[2 * edge]!, bends[2 * edge + 1]!];
     if (start === 0 && end === 0) return 0;
     let [isStart, isEnd] = [false, false];
-    for (const other of around) {
-      if (edges[other] === this.before[edge]) isStart = true;
-      if (edges[other] === next[edge]) isEnd = true;
+    for (let k = 0; k < around.length; k++) {
+      const other = edges[around[k]!];
+      if (other === this.before[edge]) isStart = true;
+      if (other === next[edge]) isEnd = true;
     }
     if (isStart !== isEnd) return isStart ? start : end;
     const [from, to] = [2 * edge, 2 * next[edge]!];

@@ -1,6 +1,6 @@
 // normals.ts — a mesh as triangles with a normal at every corner: hard between sides and across creases, smooth elsewhere.
 import { Curves } from './curves.ts';
-import { trianglesOf } from './triangles.ts';
+import { triangleCorners } from './triangles.ts';
 import { faceCount, type Mesh, SIDES } from './types.ts';
 
 /** What an edge may run into without a line between them. */
@@ -35,104 +35,160 @@ export interface SplitVertices extends Omit<ShadedMesh, 'indices'> {
 /** @param uvs flat u, v, one pair a corner of the mesh; null for none */
 export function shade(mesh: Mesh, shading: Shading = SHADING, uvs: Float32Array | null = null): ShadedMesh {
   const { vertexOfCorner, ...vertices } = splitVertices(mesh, shading, uvs);
-  return { ...vertices, indices: triangleCorners(mesh, vertexOfCorner) };
+  return { ...vertices, indices: triangleCorners(mesh).map((corner) => vertexOfCorner[corner]!) };
 }
 
 /**
  * Normals are means of face normals weighted by the corner's angle (Thürmer & Wüthrich 1998), over one smooth fan. Faces along
  * a curve are first turned to where the curve runs at the corner, so that chords leave no facets and lines stay flat.
  */
-export function splitVertices(
-  mesh: Mesh,
-  { crease, blend }: Shading = SHADING,
-  uvs: Float32Array | null = null,
-): SplitVertices {
-  const { corners, sides, positions, flow } = mesh;
-  const faceNormals = faceNormalsOf(mesh);
-  const weights = cornerAngles(mesh);
-  const faceOf = new Uint32Array(corners.length);
-  for (let f = 0; f < faceCount(mesh); f++) faceOf.fill(f, mesh.starts[f], mesh.starts[f + 1]);
-  const around = cornersByPoint(mesh);
-  const radians = (crease * Math.PI) / 180;
-  const limit = Math.cos(radians) - 1e-9;
-  const curves = flow ? new Curves(flow, radians) : null;
-
+export function splitVertices(mesh: Mesh, shading: Shading = SHADING, uvs: Float32Array | null = null): SplitVertices {
+  const { corners, positions } = mesh;
+  const normals = new CornerNormals(mesh, shading);
   const vertexOfCorner = new Uint32Array(corners.length);
-  const outPositions: number[] = [];
-  const outNormals: number[] = [];
-  const outUvs: number[] = [];
+  const around = cornersByPoint(mesh);
+  // One vertex a corner at the most.
+  const outPositions = new Float32Array(3 * corners.length);
+  const outNormals = new Float32Array(3 * corners.length);
+  const outUvs = new Float32Array(uvs ? 2 * corners.length : 0);
+  let count = 0;
   for (let p = 0; p + 1 < around.starts.length; p++) {
-    const here = around.ids.subarray(around.starts[p], around.starts[p + 1]);
-    const faces = Array.from(here, (corner) => faceOf[corner]!);
-    const turned = faces.map((f) => turnedNormal(faceNormals, f, curves?.bendAt(f, p, faces, mesh) ?? 0));
-    const firstVertex = outPositions.length / 3;
-    for (const [i, corner] of here.entries()) {
-      const normal = overFan(i);
-      vertexOfCorner[corner] = vertexFor(blended(i, normal), corner, p, firstVertex);
-    }
-
-    /** The mean over the faces that are smooth into face i. */
-    function overFan(i: number): Direction {
-      let [x, y, z] = [0, 0, 0];
-      for (const [k, g] of faces.entries()) {
-        if (sides[g] !== sides[faces[i]!]) continue;
-        if (k !== i && (dot(turned[i]!, turned[k]!) < limit || !(curves?.areAlong(faces[i]!, g) ?? true))) continue;
-        const weight = weights[here[k]!]!;
-        x += weight * turned[k]![0];
-        y += weight * turned[k]![1];
-        z += weight * turned[k]![2];
+    const [from, to] = [around.starts[p]!, around.starts[p + 1]!];
+    normals.at(around.ids, from, to);
+    const first = count;
+    for (let i = from; i < to; i++) {
+      const corner = around.ids[i]!;
+      const [x, y, z] = [normals.x[i - from]!, normals.y[i - from]!, normals.z[i - from]!];
+      const [u, v] = uvs ? [uvs[2 * corner]!, uvs[2 * corner + 1]!] : [0, 0];
+      // Equal normals at one point share a vertex, if they lie on one place of a picture.
+      let vertex = first;
+      for (; vertex < count; vertex++) {
+        const same =
+          outNormals[3 * vertex]! * x + outNormals[3 * vertex + 1]! * y + outNormals[3 * vertex + 2]! * z > SAME;
+        if (same && (!uvs || (outUvs[2 * vertex] === u && outUvs[2 * vertex + 1] === v))) break;
       }
-      return unit(x, y, z);
-    }
-
-    /** The normal of the side that an edge runs into here, where it is to. */
-    function blended(i: number, normal: Direction): Direction {
-      if (sides[faces[i]!] !== EDGE || blend === 'none') return normal;
-      const front = faces.findIndex((f) => sides[f] === FRONT || sides[f] === BACK);
-      if (front >= 0 && blend !== 'wall') return turned[front]!;
-      const wall = faces.findIndex((f) => sides[f] === WALL && (curves?.areAlong(faces[i]!, f) ?? true));
-      return wall >= 0 && blend !== 'front' ? overFan(wall) : normal;
+      vertexOfCorner[corner] = vertex;
+      if (vertex < count) continue;
+      for (let k = 0; k < 3; k++) outPositions[3 * vertex + k] = positions[3 * p + k]!;
+      outNormals[3 * vertex] = x;
+      outNormals[3 * vertex + 1] = y;
+      outNormals[3 * vertex + 2] = z;
+      if (uvs) outUvs.set([u, v], 2 * vertex);
+      count++;
     }
   }
-
-  // Equal normals at one point share a vertex, if they lie on one place of a picture.
-  function vertexFor([x, y, z]: Direction, corner: number, point: number, from: number): number {
-    const [u, v] = uvs ? [uvs[2 * corner]!, uvs[2 * corner + 1]!] : [0, 0];
-    for (let k = from; k < outPositions.length / 3; k++) {
-      const same = outNormals[3 * k]! * x + outNormals[3 * k + 1]! * y + outNormals[3 * k + 2]! * z;
-      if (same > 1 - 1e-10 && (!uvs || (outUvs[2 * k] === u && outUvs[2 * k + 1] === v))) return k;
-    }
-    outPositions.push(positions[3 * point]!, positions[3 * point + 1]!, positions[3 * point + 2]!);
-    outNormals.push(x, y, z);
-    if (uvs) outUvs.push(u, v);
-    return outPositions.length / 3 - 1;
-  }
-
   return {
-    positions: Float32Array.from(outPositions),
-    normals: Float32Array.from(outNormals),
-    uvs: uvs && Float32Array.from(outUvs),
+    positions: outPositions.slice(0, 3 * count),
+    normals: outNormals.slice(0, 3 * count),
+    uvs: uvs && outUvs.slice(0, 2 * count),
     vertexOfCorner,
   };
 }
 
-type Direction = readonly [x: number, y: number, z: number];
+/** Cosine from which on two normals are one: those of float32 do not tell less than this apart. */
+const SAME = 1 - 1e-7;
 
 const [FRONT, EDGE, WALL, BACK] = SIDES.map((_, i) => i) as [number, number, number, number];
 
-const unit = (x: number, y: number, z: number): Direction => {
-  const length = Math.hypot(x, y, z) || 1;
-  return [x / length, y / length, z / length];
-};
+/** The normals of the corners at one point after another. Everything is kept in flat arrays: this is where drags wait. */
+class CornerNormals {
+  /** Of the corners that {@link at} was called for last, in their order. */
+  readonly x: number[] = [];
+  readonly y: number[] = [];
+  readonly z: number[] = [];
+  private readonly mesh: Mesh;
+  private readonly blend: Shading['blend'];
+  private readonly limit: number;
+  private readonly curves: Curves | null;
+  private readonly faceOf: Uint32Array;
+  private readonly faceNormals: Float64Array;
+  private readonly weights: Float64Array;
+  private readonly faces: number[] = [];
+  /** Normals of the faces at the point, turned to where their curves run. */
+  private readonly turned: number[] = [];
 
-const dot = (a: Direction, b: Direction) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+  constructor(mesh: Mesh, { crease, blend }: Shading) {
+    this.mesh = mesh;
+    this.blend = blend;
+    const radians = (crease * Math.PI) / 180;
+    this.limit = Math.cos(radians) - 1e-9;
+    this.curves = mesh.flow ? new Curves(mesh.flow, radians) : null;
+    this.faceOf = new Uint32Array(mesh.corners.length);
+    for (let f = 0; f < faceCount(mesh); f++) this.faceOf.fill(f, mesh.starts[f], mesh.starts[f + 1]);
+    this.faceNormals = faceNormalsOf(mesh);
+    this.weights = cornerAngles(mesh);
+  }
 
-/** The normal of a face, turned left about the upright axis. */
-function turnedNormal(normals: Float64Array, face: number, angle: number): Direction {
-  const [x, y, z] = [normals[3 * face]!, normals[3 * face + 1]!, normals[3 * face + 2]!];
-  if (angle === 0) return [x, y, z];
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  return [cos * x - sin * y, sin * x + cos * y, z];
+  /** @param ids ids[from] … ids[to − 1] are the corners at the point */
+  at(ids: Uint32Array, from: number, to: number): void {
+    const { faces, turned, faceNormals: n, mesh } = this;
+    const count = to - from;
+    faces.length = count;
+    for (let i = 0; i < count; i++) faces[i] = this.faceOf[ids[from + i]!]!;
+    const point = mesh.corners[ids[from]!]!;
+    for (let i = 0; i < count; i++) {
+      const f = 3 * faces[i]!;
+      const angle = this.curves ? this.curves.bendAt(faces[i]!, point, faces, mesh) : 0;
+      const [cos, sin] = angle === 0 ? [1, 0] : [Math.cos(angle), Math.sin(angle)];
+      turned[3 * i] = cos * n[f]! - sin * n[f + 1]!;
+      turned[3 * i + 1] = sin * n[f]! + cos * n[f + 1]!;
+      turned[3 * i + 2] = n[f + 2]!;
+    }
+    for (let i = 0; i < count; i++) {
+      const z = turned[3 * i + 2]!;
+      const side = mesh.sides[faces[i]!];
+      if ((z === 1 || z === -1) && (side === FRONT || side === BACK)) this.setLevel(i, z);
+      else this.set(i, this.blendOf(i), ids, from);
+    }
+  }
+
+  /** What is level and flat needs no mean. */
+  private setLevel(i: number, z: number): void {
+    this.x[i] = 0;
+    this.y[i] = 0;
+    this.z[i] = z;
+  }
+
+  /** Sets normal i to the mean over the faces that are smooth into face `like`. */
+  private set(i: number, like: number, ids: Uint32Array, from: number): void {
+    const { faces, turned, limit, curves, mesh } = this;
+    const f = faces[like]!;
+    const side = mesh.sides[f];
+    let [x, y, z] = [0, 0, 0];
+    for (let k = 0; k < faces.length; k++) {
+      const g = faces[k]!;
+      if (mesh.sides[g] !== side) continue;
+      if (k !== like) {
+        const dot =
+          turned[3 * like]! * turned[3 * k]! +
+          turned[3 * like + 1]! * turned[3 * k + 1]! +
+          turned[3 * like + 2]! * turned[3 * k + 2]!;
+        if (dot < limit || !(curves?.areAlong(f, g) ?? true)) continue;
+      }
+      const weight = this.weights[ids[from + k]!]!;
+      x += weight * turned[3 * k]!;
+      y += weight * turned[3 * k + 1]!;
+      z += weight * turned[3 * k + 2]!;
+    }
+    const length = Math.hypot(x, y, z) || 1;
+    this.x[i] = x / length;
+    this.y[i] = y / length;
+    this.z[i] = z / length;
+  }
+
+  /** The face whose normal face i has here: its own, or that of the side which an edge runs into. */
+  private blendOf(i: number): number {
+    const { sides } = this.mesh;
+    const { faces, blend, curves } = this;
+    if (blend === 'none' || sides[faces[i]!] !== EDGE) return i;
+    if (blend !== 'wall') {
+      const front = faces.findIndex((f) => sides[f] === FRONT || sides[f] === BACK);
+      if (front >= 0) return front;
+    }
+    if (blend === 'front') return i;
+    const wall = faces.findIndex((f) => sides[f] === WALL && (curves?.areAlong(faces[i]!, f) ?? true));
+    return wall < 0 ? i : wall;
+  }
 }
 
 /** Unit normal of each face (Newell's method, so polygons need not be exactly flat); zero for a face without area. */
@@ -149,9 +205,11 @@ export function faceNormalsOf({ positions: p, starts, corners }: Mesh): Float64A
       isLevel &&= p[i + 2] === p[j + 2];
     }
     // What is level stays so exactly: a flat front must not shimmer.
-    if (isLevel) [x, y] = [0, 0];
+    if (isLevel) x = y = 0;
     const length = Math.hypot(x, y, z) || 1;
-    normals.set([x / length, y / length, z / length], 3 * f);
+    normals[3 * f] = x / length;
+    normals[3 * f + 1] = y / length;
+    normals[3 * f + 2] = z / length;
   }
   return normals;
 }
@@ -164,9 +222,10 @@ function cornerAngles({ positions: p, starts, corners }: Mesh): Float64Array {
       const at = 3 * corners[c]!;
       const a = 3 * corners[c > from ? c - 1 : to - 1]!;
       const b = 3 * corners[c + 1 < to ? c + 1 : from]!;
-      const u = [p[a]! - p[at]!, p[a + 1]! - p[at + 1]!, p[a + 2]! - p[at + 2]!] as const;
-      const v = [p[b]! - p[at]!, p[b + 1]! - p[at + 1]!, p[b + 2]! - p[at + 2]!] as const;
-      const cos = (u[0] * v[0] + u[1] * v[1] + u[2] * v[2]) / (Math.hypot(...u) * Math.hypot(...v) || 1);
+      const [ux, uy, uz] = [p[a]! - p[at]!, p[a + 1]! - p[at + 1]!, p[a + 2]! - p[at + 2]!];
+      const [vx, vy, vz] = [p[b]! - p[at]!, p[b + 1]! - p[at + 1]!, p[b + 2]! - p[at + 2]!];
+      const lengths = Math.sqrt((ux * ux + uy * uy + uz * uz) * (vx * vx + vy * vy + vz * vz));
+      const cos = (ux * vx + uy * vy + uz * vz) / (lengths || 1);
       angles[c] = Math.acos(Math.min(1, Math.max(-1, cos)));
     }
   }
@@ -182,15 +241,4 @@ function cornersByPoint({ positions, corners }: Mesh): { starts: Uint32Array; id
   const ids = new Uint32Array(corners.length);
   for (let c = 0; c < corners.length; c++) ids[fill[corners[c]!]!++] = c;
   return { starts, ids };
-}
-
-/** Triangle indices into split vertices, divided exactly as `trianglesOf` divides faces. */
-function triangleCorners(mesh: Mesh, vertexOfCorner: Uint32Array): Uint32Array {
-  const { indices, faces } = trianglesOf(mesh);
-  return indices.map((point, i) => {
-    const face = faces[Math.floor(i / 3)]!;
-    let corner = mesh.starts[face]!;
-    while (mesh.corners[corner] !== point) corner++;
-    return vertexOfCorner[corner]!;
-  });
 }

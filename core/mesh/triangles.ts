@@ -9,29 +9,39 @@ export interface Triangles {
   readonly faces: Uint32Array;
 }
 
-/**
- * Quads are split along the shorter diagonal that lies inside them, the first one on a tie; larger faces as a fan around
- * their first corner where that lies inside, else by a Delaunay triangulation of what is seen along their normal.
- */
+/** Faces as triangles, divided as {@link triangleCorners} says. */
 export function trianglesOf(mesh: Mesh): Triangles {
-  const { starts, corners } = mesh;
-  const faces = faceCount(mesh);
-  const total = corners.length - 2 * faces;
-  const indices = new Uint32Array(3 * total);
-  const origin = new Uint32Array(total);
-  const divider = new Divider(mesh);
-  let t = 0;
-  for (let f = 0; f < faces; f++) {
-    divider.divide(starts[f]!, starts[f + 1]! - starts[f]!, (a, b, c) => {
-      indices[3 * t] = a;
-      indices[3 * t + 1] = b;
-      indices[3 * t + 2] = c;
-      origin[t++] = f;
-    });
+  const indices = triangleCorners(mesh).map((corner) => mesh.corners[corner]!);
+  const faces = new Uint32Array(indices.length / 3);
+  for (let f = 0, t = 0; f < faceCount(mesh); f++) {
+    const next = t + mesh.starts[f + 1]! - mesh.starts[f]! - 2;
+    faces.fill(f, t, next);
+    t = next;
   }
-  return { indices, faces: origin };
+  return { indices, faces };
 }
 
+/**
+ * Three corners of the mesh a triangle, face after face. Quads are split along the shorter diagonal that lies inside them, the
+ * first one on a tie; larger faces as a fan around their first corner where that lies inside, else by a Delaunay triangulation
+ * of what is seen along their normal.
+ */
+export function triangleCorners(mesh: Mesh): Uint32Array {
+  const { starts, corners } = mesh;
+  const faces = faceCount(mesh);
+  const result = new Uint32Array(3 * (corners.length - 2 * faces));
+  const divider = new Divider(mesh);
+  let at = 0;
+  const push = (a: number, b: number, c: number) => {
+    result[at++] = a;
+    result[at++] = b;
+    result[at++] = c;
+  };
+  for (let f = 0; f < faces; f++) divider.divide(starts[f]!, starts[f + 1]! - starts[f]!, push);
+  return result;
+}
+
+/** Told of corners of the mesh. */
 type Visit = (a: number, b: number, c: number) => void;
 
 class Divider {
@@ -48,8 +58,7 @@ class Divider {
   }
 
   divide(from: number, size: number, visit: Visit): void {
-    const { corners } = this;
-    const [a, b, c, d] = [corners[from]!, corners[from + 1]!, corners[from + 2]!, corners[from + 3]!];
+    const [a, b, c, d] = [from, from + 1, from + 2, from + 3];
     if (size === 3) visit(a, b, c);
     else if (size === 4) {
       this.setNormal(from, size);
@@ -67,17 +76,13 @@ class Divider {
       }
     } else {
       this.setNormal(from, size);
-      if (this.isFan(from, size))
-        for (let k = 1; k + 1 < size; k++) visit(a, corners[from + k]!, corners[from + k + 1]!);
+      if (this.isFan(from, size)) for (let k = 1; k + 1 < size; k++) visit(from, from + k, from + k + 1);
       else this.triangulate(from, size, visit);
     }
   }
 
   private isFan(from: number, size: number): boolean {
-    const { corners } = this;
-    for (let k = 1; k + 1 < size; k++) {
-      if (!this.turns(corners[from]!, corners[from + k]!, corners[from + k + 1]!)) return false;
-    }
+    for (let k = 1; k + 1 < size; k++) if (!this.turns(from, from + k, from + k + 1)) return false;
     return true;
   }
 
@@ -86,11 +91,10 @@ class Divider {
     const seen = this.seen(from, size);
     const edges = Uint32Array.from({ length: 2 * size }, (_, i) => (i % 2 ? ((i >> 1) + 1) % size : i >> 1));
     const inside = tryInside(seen, edges);
-    const at = (k: number) => this.corners[from + k]!;
-    if (inside && inside.corners.length === 3 * (size - 2)) {
-      const [i] = [inside.corners];
-      for (let k = 0; k < i.length; k += 3) visit(at(i[k]!), at(i[k + 1]!), at(i[k + 2]!));
-    } else for (let k = 1; k + 1 < size; k++) visit(at(0), at(k), at(k + 1));
+    if (inside?.corners.length === 3 * (size - 2)) {
+      const found = inside.corners;
+      for (let k = 0; k < found.length; k += 3) visit(from + found[k]!, from + found[k + 1]!, from + found[k + 2]!);
+    } else for (let k = 1; k + 1 < size; k++) visit(from, from + k, from + k + 1);
   }
 
   /** The corners as seen along the axis that is nearest to the normal, turning left. */
@@ -109,7 +113,9 @@ class Divider {
   /** Newell's method. */
   private setNormal(from: number, size: number): void {
     const { p, corners } = this;
-    [this.x, this.y, this.z] = [0, 0, 0];
+    this.x = 0;
+    this.y = 0;
+    this.z = 0;
     for (let c = from, b = from + size - 1; c < from + size; b = c++) {
       const [i, j] = [3 * corners[b]!, 3 * corners[c]!];
       this.x += (p[i + 1]! - p[j + 1]!) * (p[i + 2]! + p[j + 2]!);
@@ -118,17 +124,18 @@ class Divider {
     }
   }
 
-  /** Whether a triangle faces as the face does. */
+  /** Whether the triangle of three corners faces as the face does. */
   private turns(a: number, b: number, c: number): boolean {
-    const { p } = this;
-    const [i, j, k] = [3 * a, 3 * b, 3 * c];
+    const { p, corners } = this;
+    const [i, j, k] = [3 * corners[a]!, 3 * corners[b]!, 3 * corners[c]!];
     const [ux, uy, uz] = [p[j]! - p[i]!, p[j + 1]! - p[i + 1]!, p[j + 2]! - p[i + 2]!];
     const [vx, vy, vz] = [p[k]! - p[i]!, p[k + 1]! - p[i + 1]!, p[k + 2]! - p[i + 2]!];
     return (uy * vz - uz * vy) * this.x + (uz * vx - ux * vz) * this.y + (ux * vy - uy * vx) * this.z > 0;
   }
 
   private distance2(a: number, b: number): number {
-    const { p } = this;
-    return (p[3 * a]! - p[3 * b]!) ** 2 + (p[3 * a + 1]! - p[3 * b + 1]!) ** 2 + (p[3 * a + 2]! - p[3 * b + 2]!) ** 2;
+    const { p, corners } = this;
+    const [i, j] = [3 * corners[a]!, 3 * corners[b]!];
+    return (p[i]! - p[j]!) ** 2 + (p[i + 1]! - p[j + 1]!) ** 2 + (p[i + 2]! - p[j + 2]!) ** 2;
   }
 }

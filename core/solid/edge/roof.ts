@@ -4,7 +4,7 @@
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { boundaryOf } from '../boundary.ts';
-import { tryInside } from '../triangulate.ts';
+import { type BoundedTriangles, tryInside } from '../triangulate.ts';
 import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
@@ -50,44 +50,76 @@ export function roofOver(
   extent: number,
   style: CornerStyle = MITRED,
 ): StripDrawing | null {
-  const rings = ringsOf([region]);
-  const box = boundsOf(rings)!;
-  const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
-  const { points: own, next } = linkedRings(rings);
-  const rim = own.map((v, i) => (v - (i % 2 === 0 ? cx : cy)) / extent);
+  const outline = outlineFor(region, extent, style);
+  const { own, middle } = outline;
   const heights = levels.map((level) => level / extent);
-  const lines = linesOf(rim, next);
-  const outline = { rim, next, lines, facets: facetsOf(next, lines, style) };
   for (let attempt = 0; attempt < SHIFTS.length; attempt++) {
     const roof = attemptRoof(outline, heights, attempt);
     if (!roof) continue;
-    const points = roof.points.map((v, i) => v * extent + (i % 2 === 0 ? cx : cy));
+    const points = roof.points.map((v, i) => v * extent + middle[(i % 2) as 0 | 1]);
     points.set(own);
     return { ...roof, points, times: roof.times.map((time) => time * extent) };
   }
   return null;
 }
 
+/** A region in shares of the extent, about its middle. */
 interface Outline {
+  readonly extent: number;
+  readonly style: CornerStyle;
+  /** The points as they came, and what lies in the middle of them. */
+  readonly own: Float64Array;
+  readonly middle: readonly [x: number, y: number];
   readonly rim: Float64Array;
   readonly next: Uint32Array;
   readonly lines: Lines;
   readonly facets: Uint8Array;
+  /** The outline as each attempt begins with it. */
+  readonly starts: (Start | undefined)[];
 }
 
+/** The outline stirred, with all its corners, and what it encloses; null where that cannot be triangulated. */
+interface Start extends Cornered {
+  readonly inner: BoundedTriangles | null;
+}
+
+/** Of regions that were asked for last: a reach that is dragged begins with the same triangles every time. */
+const known = new WeakMap<Region, Outline>();
+
+function outlineFor(region: Region, extent: number, style: CornerStyle): Outline {
+  const before = known.get(region);
+  const isSame = before?.style.corners === style.corners && before.style.mitreLimit === style.mitreLimit;
+  if (before && isSame && before.extent === extent) return before;
+  const rings = ringsOf([region]);
+  const box = boundsOf(rings)!;
+  const middle = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] as const;
+  const { points: own, next } = linkedRings(rings);
+  const rim = own.map((v, i) => (v - middle[(i % 2) as 0 | 1]) / extent);
+  const lines = linesOf(rim, next);
+  const facets = facetsOf(next, lines, style);
+  const outline: Outline = { extent, style, own, middle, rim, next, lines, facets, starts: [] };
+  known.set(region, outline);
+  return outline;
+}
+
+function startOf({ rim, next, facets, starts }: Outline, attempt: number): Start {
+  const before = starts[attempt];
+  if (before) return before;
+  const restless = stirred(rim, attempt);
+  const all = cornered(restless, next, linesOf(restless, next), facets);
+  const start = { ...all, inner: tryInside(all.parted, edgesOf(all.next)) };
+  starts[attempt] = start;
+  return start;
+}
+
+const copyOf = ({ corners, twins }: BoundedTriangles) => ({ corners: corners.slice(), twins: twins.slice() });
+
 function attemptRoof(outline: Outline, levels: readonly number[], attempt: number): StripDrawing | null {
-  const restless = stirred(outline.rim, attempt);
-  const { points, parted, next, lines } = cornered(
-    restless,
-    outline.next,
-    linesOf(restless, outline.next),
-    outline.facets,
-  );
-  const inner = tryInside(parted, edgesOf(next));
+  const { points, next, lines, inner } = startOf(outline, attempt);
   if (!inner) return null;
   const reach = levels.at(-1)!;
   if (next.length === outline.next.length) {
-    const copy = { corners: inner.corners.slice(), twins: inner.twins.slice() };
+    const copy = copyOf(inner);
     const watched = new Wavefront({ points, next, triangles: copy, lines, horizon: reach + SOON, events: null });
     if (watched.advance(reach + SOON)) {
       const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
@@ -97,7 +129,7 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
   }
   const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
   const book = new Book(exact, outline.next.length, inner.corners.length / 3);
-  const front = new Wavefront({ points, next, triangles: inner, lines, horizon: reach + WAIT, events: book });
+  const front = new Wavefront({ points, next, triangles: copyOf(inner), lines, horizon: reach + WAIT, events: book });
   book.open(front);
   for (const [k, level] of levels.entries()) {
     if (!front.advance(level)) return null;
