@@ -3,7 +3,7 @@ import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import { countOf, FAULTS, type Fault, type MeshCounts, type Project, type Proof } from '../../core/index.ts';
 import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { BuildView, LayerView } from '../worker/geometry.worker.ts';
+import type { BuildView, LayerView, Overlays } from '../worker/geometry.worker.ts';
 import type { Failure } from '../worker/outcome.ts';
 import { useProject } from './project.ts';
 import { useScreen } from './screen.ts';
@@ -56,8 +56,10 @@ export const useBuild = create<BuildState>(() => EMPTY);
 const { setState: set, getState: get } = useBuild;
 
 let wanted: Project | null = null;
-/** Whether the last view came with places on pictures. */
-let hadChecker = false;
+/** What the last view came with. */
+let overlays: Overlays = { checker: false, wire: false };
+const areOverlaysNew = ({ checker, wire } = useScreen.getState()) =>
+  checker !== overlays.checker || wire !== overlays.wire;
 let proofTimer: ReturnType<typeof setTimeout> | undefined;
 
 useProject.subscribe((state) => {
@@ -68,8 +70,8 @@ useProject.subscribe((state) => {
   else if (!get().busy) void buildLatest();
 });
 
-useScreen.subscribe(({ checker }) => {
-  if (checker !== hadChecker && wanted && !get().busy) void buildLatest();
+useScreen.subscribe((state) => {
+  if (areOverlaysNew(state) && wanted && !get().busy) void buildLatest();
 });
 
 async function buildLatest(): Promise<void> {
@@ -77,12 +79,13 @@ async function buildLatest(): Promise<void> {
   const slow = setTimeout(() => set({ slow: true }), SLOW_MS);
   set({ busy: true });
   const report = Comlink.proxy((progress: number) => set({ progress }));
-  while (wanted && (wanted !== get().of || useScreen.getState().checker !== hadChecker)) {
+  while (wanted && (wanted !== get().of || areOverlaysNew())) {
     const project = wanted;
-    hadChecker = useScreen.getState().checker;
+    const { checker, wire } = useScreen.getState();
+    overlays = { checker, wire };
     const seen = get().view?.layers ?? [];
     const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
-    const outcome = await geometry((api) => api.build(project, known, hadChecker, report));
+    const outcome = await geometry((api) => api.build(project, known, overlays, report));
     if (!wanted) break;
     if (outcome.ok) set({ view: completed(outcome.value, seen), of: project, failure: null });
     else set({ failure: outcome.error, of: project });

@@ -81,6 +81,14 @@ import { knownFonts, loadFonts } from './fonts.ts';
 import { withHand } from './hands.ts';
 import { attempt, attemptLater, type Failure, failed, type Outcome } from './outcome.ts';
 
+/** What is shown of meshes besides their faces. */
+export interface Overlays {
+  /** A checkered picture where faces lie on pictures. */
+  readonly checker: boolean;
+  /** The edges of all faces. */
+  readonly wire: boolean;
+}
+
 /** What three.js draws of one layer, standing on height 0. */
 export interface DrawnMesh {
   readonly positions: Float32Array;
@@ -88,7 +96,7 @@ export interface DrawnMesh {
   /** Two a point; none unless the checker is shown. */
   readonly uvs: Float32Array;
   readonly indices: Uint32Array;
-  /** Ends of the faces' edges, for the wire overlay. */
+  /** Ends of the faces' edges; none unless they are shown. */
   readonly wire: Float32Array;
   /** Centre and radius of a ball around it. */
   readonly ball: readonly [x: number, y: number, z: number, radius: number];
@@ -543,13 +551,12 @@ const api = {
   /**
    * Evaluates everything that is shown.
    * @param known keys of meshes and shapes the caller already has
-   * @param hasChecker whether meshes come with their places on pictures
    * @param report called with the share done while layers are made
    */
   async build(
     project: Project,
     known: readonly string[],
-    hasChecker: boolean,
+    overlays: Overlays,
     report: Report,
   ): Promise<Outcome<BuildView>> {
     builds++;
@@ -557,7 +564,7 @@ const api = {
       await fetchSources(project);
       const started = performance.now();
       await makeLayers(project, report);
-      return buildView(project, new Set(known), hasChecker, started);
+      return buildView(project, new Set(known), overlays, started);
     });
     if (!outcome.ok) return outcome;
     const buffers = outcome.value.layers.flatMap(({ mesh }) =>
@@ -757,8 +764,8 @@ async function makeLayers(project: Project, report: Report): Promise<void> {
   );
 }
 
-function buildView(project: Project, known: ReadonlySet<string>, hasChecker: boolean, started: number): BuildView {
-  const views = project.layers.map((layer) => layerView(project, layer, known, hasChecker));
+function buildView(project: Project, known: ReadonlySet<string>, overlays: Overlays, started: number): BuildView {
+  const views = project.layers.map((layer) => layerView(project, layer, known, overlays));
   const sources = project.sources.map((source) => {
     const { leftOut, warnings, shapes } = evaluator.drawing(source);
     return { id: source.id, leftOut, warnings, shapes: shapes.length, extent: evaluator.extent(project, source) };
@@ -773,7 +780,7 @@ function buildView(project: Project, known: ReadonlySet<string>, hasChecker: boo
   };
 }
 
-function layerView(project: Project, layer: Layer, known: ReadonlySet<string>, hasChecker: boolean): LayerView {
+function layerView(project: Project, layer: Layer, known: ReadonlySet<string>, { checker, wire }: Overlays): LayerView {
   const source = project.sources.find((candidate) => candidate.id === layer.source)!;
   const shapesKey = JSON.stringify([drawingKey(source), source.scale, source.origin, layer.members]);
   const shapes = known.has(shapesKey) ? null : flatShapes(layer, source);
@@ -788,13 +795,13 @@ function layerView(project: Project, layer: Layer, known: ReadonlySet<string>, h
     const { regions, points, stranded } = evaluator.outlines(project, layer);
     const { edgePath, ringOutlines, warnings } = evaluator.build(project, layer);
     const { key: meshKey, mesh, tidied } = evaluator.mesh(project, layer);
-    const uv = hasChecker && layer.uv !== 'none' ? layer.uv : null;
-    const key = JSON.stringify([meshKey, layer.shading, uv]);
+    const uv = checker && layer.uv !== 'none' ? layer.uv : null;
+    const key = JSON.stringify([meshKey, layer.shading, uv, wire]);
     return {
       ...flat,
       key,
       meshKey,
-      mesh: known.has(key) ? null : drawn(mesh, layer.shading, uv && layUvs(mesh, uv)),
+      mesh: known.has(key) ? null : drawn(mesh, layer.shading, uv && layUvs(mesh, uv), wire),
       outlines: regions.length,
       points,
       width: evaluator.width(project, layer),
@@ -847,20 +854,27 @@ function footprint({ id, name, members, material }: Layer, { asset, scale, origi
   return { id, name, d, fillRule: 'nonzero', stroke: null, colour: material.colour };
 }
 
-function drawn(mesh: Mesh, shading: Shading, places: Float32Array | null): DrawnMesh {
+function drawn(mesh: Mesh, shading: Shading, places: Float32Array | null, hasWire: boolean): DrawnMesh {
   const { positions, normals, uvs, indices } = shade(mesh, shading, places);
-  let [x, y, z] = [0, 0, 0];
-  const n = positions.length / 3 || 1;
-  for (let i = 0; i < positions.length; i += 3) {
-    x += positions[i]! / n;
-    y += positions[i + 1]! / n;
-    z += positions[i + 2]! / n;
+  const [min, max] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (let i = 0; i < positions.length; i++) {
+    min[i % 3] = Math.min(min[i % 3]!, positions[i]!);
+    max[i % 3] = Math.max(max[i % 3]!, positions[i]!);
   }
-  let radius = 0;
-  for (let i = 0; i < positions.length; i += 3) {
-    radius = Math.max(radius, Math.hypot(positions[i]! - x, positions[i + 1]! - y, positions[i + 2]! - z));
-  }
-  return { positions, normals, uvs: uvs ?? new Float32Array(0), indices, wire: wireOf(mesh), ball: [x, y, z, radius] };
+  const middle = min.map((v, k) => (v + max[k]!) / 2) as [number, number, number];
+  const radius = Math.hypot(...max.map((v, k) => (v - min[k]!) / 2));
+  const none = new Float32Array(0);
+  return {
+    positions,
+    normals,
+    uvs: uvs ?? none,
+    indices,
+    wire: hasWire ? wireOf(mesh) : none,
+    ball: [...middle, radius],
+  };
 }
 
 /** Every edge once: of the two faces at an edge, the one that runs it from the lower point draws it. */
