@@ -3,7 +3,7 @@
 export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
-export { type Arrangement, type ArrangeOptions, arrange } from './document/arrange.ts';
+export { type Arrangement, type ArrangeOptions, arrange, toleranceFor } from './document/arrange.ts';
 export { arrangeMeshes, boundsOfParts } from './document/arrange-meshes.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
 export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';

@@ -256,6 +256,12 @@ function startEdge(regions: readonly Region[], depth: number): Edge {
   };
 }
 
+/** Curves are followed within this share of the longest side. */
+const TOLERANCE_SHARE = 1e-4;
+
+/** A tolerance that suits something of this size: nothing of it is seen, and no point is there for nothing. */
+export const toleranceFor = (size: number): number => Math.max(1e-6, roundFigure(size * TOLERANCE_SHARE));
+
 /** Rounded down to two figures, so that start values read well. */
 export function roundFigure(v: number): number {
   const digit = 10 ** (Math.floor(Math.log10(v)) - 1);

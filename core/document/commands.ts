@@ -28,7 +28,13 @@ export const CommandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('rename-project'), name: ProjectSchema.shape.name }),
   z.object({ do: z.literal('set-unit'), unit: z.enum(UNITS) }),
   z.object({ do: z.literal('set-tolerance'), tolerance: ProjectSchema.shape.tolerance }),
-  z.object({ do: z.literal('add-source'), source: SourceSchema, layers: z.array(LayerSchema) }),
+  z.object({
+    do: z.literal('add-source'),
+    source: SourceSchema,
+    layers: z.array(LayerSchema),
+    /** For the first source, by the size of which it follows. */
+    tolerance: ProjectSchema.shape.tolerance.optional(),
+  }),
   z.object({ do: z.literal('remove-source'), source: z.string() }),
   z.object({ do: z.literal('scale-source'), source: z.string(), scale: VectorSourceSchema.shape.scale }),
   /** A source with other settings, edits or another file, and its layers as they follow from that; new ones go on top. */
@@ -96,6 +102,7 @@ function changed(project: Project, command: Command): Project {
     case 'add-source':
       return {
         ...project,
+        tolerance: command.tolerance ?? project.tolerance,
         sources: [...project.sources, command.source],
         layers: [...project.layers, ...command.layers],
       };

@@ -8,6 +8,7 @@ import {
   PICTURE_LIMITS,
   sniffMesh,
   sniffPicture,
+  toleranceFor,
   vectorLimit,
   type Warning,
 } from '../../core/index.ts';
@@ -112,7 +113,13 @@ const TOO_LARGE_WORDS = {
 
 /** Makes the layers of what came in, and shows them. */
 function taken(file: string, { source, layers, warnings, leftOut, size }: Import): ImportResult {
-  dispatch({ do: 'add-source', source, layers: [...layers] });
+  const isFirst = useProject.getState().history?.present.layers.length === 0;
+  dispatch({
+    do: 'add-source',
+    source,
+    layers: [...layers],
+    ...(isFirst && size > 0 ? { tolerance: toleranceFor(size) } : {}),
+  });
   screen.select(
     layers
       .filter((layer) => layer.shown)
