@@ -123,6 +123,10 @@ try {
   await station('Build');
   await layer('Rim');
   await shoot('build');
+  await page.getByRole('link', { name: 'Proof', exact: true }).click();
+  await page.getByRole('img', { name: /^Smallest angle/ }).waitFor();
+  await shoot('proof');
+  await station('Build');
   await page.getByRole('button', { name: 'Both, divided' }).click();
   await page.getByRole('button', { name: 'Edges of all faces' }).click();
   await layer('Heron');

@@ -570,7 +570,8 @@ const api = {
     const buffers = outcome.value.layers.flatMap(({ mesh }) =>
       mesh ? [mesh.positions.buffer, mesh.normals.buffer, mesh.uvs.buffer, mesh.indices.buffer, mesh.wire.buffer] : [],
     );
-    return Comlink.transfer(outcome, buffers as ArrayBuffer[]);
+    // What is not shown is one empty array for all, and nothing can be handed over twice.
+    return Comlink.transfer(outcome, [...new Set(buffers)] as ArrayBuffer[]);
   },
 
   /**
