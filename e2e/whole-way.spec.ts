@@ -88,7 +88,8 @@ test('from the demo over a file of one’s own to a GLB that the validator passe
       [0, 0],
     ]);
     expect(audits.reduce((sum, part) => sum + part.points, 0)).toBe(points);
-    expect(audits.reduce((sum, part) => sum + part.volume, 0) / volume).toBeCloseTo(1, 3);
+    // The file is in metres, the project in millimetres.
+    expect((1e9 * audits.reduce((sum, part) => sum + part.volume, 0)) / volume).toBeCloseTo(1, 3);
   });
 
   expect(trouble).toEqual([]);

@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import { type EdgeShape, type Layer, type LayerChange, PROFILES } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
+import { Folded } from '../../controls/Folded.tsx';
 import { Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatMeasure } from '../../format.ts';
@@ -178,8 +179,7 @@ function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenc
   const style = (part: Partial<Pick<EdgeShape, 'corners' | 'mitreLimit'>>, gesture: string | null = null) =>
     change({ edge: part, backEdge: backEdge && { ...backEdge, ...part } }, gesture);
   return (
-    <details className="text-sm">
-      <summary className="cursor-pointer text-quiet">Corners</summary>
+    <Folded title="Corners">
       <Sentence>
         Corners that point inward are{' '}
         <Choice
@@ -208,7 +208,7 @@ function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenc
         )}
         .
       </Sentence>
-    </details>
+    </Folded>
   );
 }
 

@@ -1,7 +1,7 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
-import type { ReactNode } from 'react';
 import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
+import { Folded } from '../../controls/Folded.tsx';
 import { Note, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
@@ -70,19 +70,6 @@ export function FacesSentence({ layer, step, change }: SentenceProps & { step: n
       />{' '}
       {wallRows === 1 ? 'row' : 'rows'} of faces.
     </Sentence>
-  );
-}
-
-/** Rarely touched: a part of the recipe that unfolds. */
-function Folded({ title, aside, children }: { title: string; aside?: ReactNode; children: ReactNode }) {
-  return (
-    <details className="text-sm">
-      <summary className="cursor-pointer text-quiet">
-        {title}
-        {aside && <span className="text-tide"> {aside}</span>}
-      </summary>
-      {children}
-    </details>
   );
 }
 

@@ -1,5 +1,6 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
 import type { Layer, LayerChange } from '../../../core/index.ts';
+import { Folded } from '../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { useBuild } from '../../store/build.ts';
@@ -75,8 +76,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
       {!isPart && <PicturesSentence layer={layer} change={change} />}
       <TidySentence layer={layer} view={seen} change={change} />
       {!isPart && (
-        <details className="text-sm">
-          <summary className="cursor-pointer text-quiet">Curves</summary>
+        <Folded title="Curves">
           <Sentence>
             Curves are followed within{' '}
             <Value
@@ -90,7 +90,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
             in the whole project: {seen ? seen.points : 0} points in this layer’s {seen?.outlines ?? 0}{' '}
             {seen?.outlines === 1 ? 'outline' : 'outlines'}.
           </Sentence>
-        </details>
+        </Folded>
       )}
       {seen?.warnings.map(({ message }) => (
         <Note key={message}>{message}</Note>
