@@ -1,7 +1,7 @@
 // prove-file.ts — the proof of one mesh file, part by part.
 import { readFileSync } from 'node:fs';
 import {
-  type Fault,
+  FAULT_WORDS,
   GeometryError,
   isSound,
   type Proof,
@@ -50,16 +50,6 @@ export async function proveFile(input: string): Promise<MeshReport> {
   }
 }
 
-const WORDS: Record<Fault, readonly [one: string, many: string]> = {
-  open: ['open edge', 'open edges'],
-  crowded: ['edge with more than two faces', 'edges with more than two faces'],
-  flipped: ['edge whose faces run the same way', 'edges whose faces run the same way'],
-  inward: ['shell that faces inward', 'shells that face inward'],
-  crossing: ['self-crossing', 'self-crossings'],
-  zero: ['face without area', 'faces without area'],
-  splinter: ['splinter', 'splinters'],
-};
-
 /** A report for people. */
 export function printed({ input, error, parts }: MeshReport): string {
   if (error) return `${input}: ${error.message}\n`;
@@ -67,7 +57,7 @@ export function printed({ input, error, parts }: MeshReport): string {
     .map(({ name, sound, closed, findings, counts, shells, volume, area, size }) => {
       const said = findings.map(({ fault, count, places: [place] }) => {
         const where = place ? `, first at ${place.map(short).join(', ')}` : '';
-        return `  ${count} ${WORDS[fault][count === 1 ? 0 : 1]}${where}\n`;
+        return `  ${count} ${FAULT_WORDS[fault][count === 1 ? 0 : 1]}${where}\n`;
       });
       return [
         `${input}: ${name}: ${sound ? 'sound' : closed ? 'closed, but not sound' : 'not closed'}\n`,

@@ -96,6 +96,7 @@ export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/no
 export {
   type Bin,
   countOf,
+  FAULT_WORDS,
   FAULTS,
   type Fault,
   type Finding as ProofFinding,

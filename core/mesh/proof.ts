@@ -18,6 +18,17 @@ export interface MeshCounts {
 export const FAULTS = ['open', 'crowded', 'flipped', 'inward', 'crossing', 'zero', 'splinter'] as const;
 export type Fault = (typeof FAULTS)[number];
 
+/** What faults are called, one and many. */
+export const FAULT_WORDS: Record<Fault, readonly [one: string, many: string]> = {
+  open: ['open edge', 'open edges'],
+  crowded: ['edge with more than two faces', 'edges with more than two faces'],
+  flipped: ['edge whose faces run the same way', 'edges whose faces run the same way'],
+  inward: ['shell that faces inward', 'shells that face inward'],
+  crossing: ['self-crossing', 'self-crossings'],
+  zero: ['face without area', 'faces without area'],
+  splinter: ['splinter', 'splinters'],
+};
+
 export interface Finding {
   readonly fault: Fault;
   /** Edges, triangles, or pairs of triangles that run through each other; of `inward` shells. */

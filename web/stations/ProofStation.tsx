@@ -2,7 +2,15 @@
 // are spread. Beside it the view goes to the places that are pointed at.
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { type Bin, type Fault, type Layer, type Point3, type Proof, SPLINTER_DEG } from '../../core/index.ts';
+import {
+  type Bin,
+  FAULT_WORDS,
+  type Fault,
+  type Layer,
+  type Point3,
+  type Proof,
+  SPLINTER_DEG,
+} from '../../core/index.ts';
 import { Note, Panel } from '../controls/Panel.tsx';
 import { TextButton } from '../controls/TextButton.tsx';
 import { countOf, formatCount, formatMeasure } from '../format.ts';
@@ -11,7 +19,7 @@ import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { LayerView } from '../worker/geometry.worker.ts';
 import { Bars } from './proof/Bars.tsx';
-import { EDGE_PATH_WORDS, FAULT_WORDS } from './proof/words.ts';
+import { EDGE_PATH_WORDS } from './proof/words.ts';
 
 export function ProofStation() {
   const document = useDocument();
