@@ -226,12 +226,13 @@ describe('500 icons', () => {
 describe('outline-stack proof', () => {
   const built = join(folder, 'to-prove.obj');
   build(input('to-prove.svg', square()), 'to-prove.obj', '--reach', '1', '--caps', 'both');
+  build(join(folder, 'to-prove.svg'), 'to-prove.glb', '--reach', '1');
 
   it('proves what was built, in words and as JSON', () => {
     const said = run('proof', built);
     expect([said.status, said.stderr]).toEqual([0, '']);
     expect(said.stdout).toMatch(/to-prove\.obj: \S+: sound\n {2}\d+ points, /);
-    const { status, stdout } = run('proof', built, join(folder, 'sign.glb'), '--json');
+    const { status, stdout } = run('proof', built, join(folder, 'to-prove.glb'), '--json');
     expect(status).toBe(0);
     const { version, files } = JSON.parse(stdout);
     expect([version, files.length]).toEqual([1, 2]);

@@ -4,7 +4,7 @@ export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
 export { type Arrangement, type ArrangeOptions, arrange, toleranceFor } from './document/arrange.ts';
-export { arrangeMeshes, boundsOfParts } from './document/arrange-meshes.ts';
+export { arrangeMeshes } from './document/arrange-meshes.ts';
 export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
 export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
@@ -93,6 +93,7 @@ export {
   LetteringSchema,
 } from './lettering/settings.ts';
 export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/normals.ts';
+export { boxOfPoints } from './mesh/place.ts';
 export {
   type Bin,
   countOf,

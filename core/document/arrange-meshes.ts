@@ -2,6 +2,7 @@
 import type { Warning } from '../errors.ts';
 import type { MeshFormat } from '../io/meshes.ts';
 import type { Part } from '../io/part.ts';
+import { boxOfPoints } from '../mesh/place.ts';
 import { MM_PER_UNIT } from '../units.ts';
 import { type Arrangement, type ArrangeOptions, NO_EDGE, roundFigure } from './arrange.ts';
 import { uniqueName } from './names.ts';
@@ -20,7 +21,7 @@ export function arrangeMeshes(
   format: MeshFormat,
   { unit, fallbackSize = 100, newId, takenNames }: ArrangeOptions,
 ): Arrangement {
-  const box = boundsOfParts(parts);
+  const box = boxOfPoints(parts.map(({ mesh }) => mesh.positions));
   const longest = Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) || 1;
   const warnings: Warning[] = [];
   // glTF is in metres; the others say nothing.
@@ -34,7 +35,7 @@ export function arrangeMeshes(
   const size = longest * scale;
   const names = new Set(takenNames ?? []);
   const layers = parts.slice(0, LIMITS.layers).map(({ name, mesh, material }, i): Layer => {
-    const own = boundsOfParts([{ mesh }]);
+    const own = boxOfPoints([mesh.positions]);
     return {
       id: newId('layer'),
       name: uniqueName(name.slice(0, 80).trim() || 'Part', names),
@@ -55,20 +56,4 @@ export function arrangeMeshes(
   });
   const origin: [number, number] = [(box.min[0]! + box.max[0]!) / 2, -(box.min[1]! + box.max[1]!) / 2];
   return { placement: { scale, origin }, layers, warnings, size };
-}
-
-/** Of all points of the meshes' faces. */
-export function boundsOfParts(parts: readonly Pick<Part, 'mesh'>[]): {
-  min: readonly number[];
-  max: readonly number[];
-} {
-  const min = [Infinity, Infinity, Infinity];
-  const max = [-Infinity, -Infinity, -Infinity];
-  for (const { mesh } of parts) {
-    for (let i = 0; i < mesh.positions.length; i++) {
-      min[i % 3] = Math.min(min[i % 3]!, mesh.positions[i]!);
-      max[i % 3] = Math.max(max[i % 3]!, mesh.positions[i]!);
-    }
-  }
-  return { min, max };
 }

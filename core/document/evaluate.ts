@@ -12,7 +12,7 @@ import type { LetterFont } from '../lettering/font.ts';
 import { layLetters } from '../lettering/layout.ts';
 import type { FontChoice } from '../lettering/settings.ts';
 import { Memo } from '../memo.ts';
-import { joinMeshes, placedMesh } from '../mesh/place.ts';
+import { boxOfPoints, joinMeshes, placedMesh } from '../mesh/place.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import { type Tidied, tidy } from '../mesh/tidy/tidy.ts';
 import type { Mesh } from '../mesh/types.ts';
@@ -40,7 +40,6 @@ import {
   withoutCaps,
 } from '../solid/slab.ts';
 import { type Report, type Traced, trace } from '../trace/trace.ts';
-import { boundsOfParts } from './arrange-meshes.ts';
 import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions } from './outlines.ts';
 import { named } from './pieces.ts';
 import type { DrawnProfile, EdgeShape, Layer, MeshSource, PictureSource, Project, Source } from './schema.ts';
@@ -235,7 +234,7 @@ export class Evaluator {
       .flatMap((layer) => layer.members);
     return this.extents.get(JSON.stringify([drawingKey(source), ground]), () => {
       if (source.kind === 'mesh') {
-        const { min, max } = boundsOfParts(this.data.meshes(source.asset));
+        const { min, max } = boxOfPoints(this.data.meshes(source.asset).map(({ mesh }) => mesh.positions));
         return [max[0]! - min[0]!, max[1]! - min[1]!];
       }
       const { shapes, sheet } = this.drawing(source);

@@ -1,6 +1,20 @@
 // place.ts — meshes moved, sized and joined.
 import { type Mesh, SIDES } from './types.ts';
 
+/** The least and the greatest of each coordinate. @param lists flat x, y, z */
+export function boxOfPoints(lists: readonly ArrayLike<number>[]): { min: number[]; max: number[] } {
+  const min = [Infinity, Infinity, Infinity];
+  const max = [-Infinity, -Infinity, -Infinity];
+  for (const points of lists) {
+    for (let i = 0; i < points.length; i++) {
+      const [axis, v] = [i % 3, points[i]!];
+      if (v < min[axis]!) min[axis] = v;
+      if (v > max[axis]!) max[axis] = v;
+    }
+  }
+  return { min, max };
+}
+
 /** Several meshes as one; they stay apart in it. */
 export function joinMeshes(meshes: readonly Mesh[]): Mesh {
   const [only] = meshes;
@@ -37,8 +51,8 @@ export function placedMesh(
   depth: number,
 ): Mesh {
   const { positions: p } = mesh;
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 2; i < p.length; i += 3) [low, high] = [Math.min(low, p[i]!), Math.max(high, p[i]!)];
+  const { min, max } = boxOfPoints([p]);
+  const [low, high] = [min[2]!, max[2]!];
   const rise = high > low ? depth / (high - low) : 0;
   const positions = p.map((v, i) => (i % 3 === 0 ? scale * (v - x) : i % 3 === 1 ? scale * (v + y) : rise * (v - low)));
   return { ...mesh, positions, sides: sidesOf({ ...mesh, positions }, depth) };

@@ -5,24 +5,13 @@ import { regionsArea, ringArea, ringLength, ringsOf } from '../outline/measure.t
 import { regionsOf } from '../outline/regions.ts';
 import type { Region } from '../outline/types.ts';
 import { PROFILES } from '../solid/profile.ts';
-import { fitSpec, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from '../solid/slab.ts';
+import { fitSpec, planSlab, raiseSlab, type SlabSpec } from '../solid/slab.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
 import { crossingsOf } from './crossings.ts';
 import { trianglesOf } from './triangles.ts';
 import { faceCount, type Mesh, SIDES } from './types.ts';
 import { layUvs, type UvLayout } from './uv.ts';
-
-const edge = (change: Partial<SlabEdge> = {}): SlabEdge => ({
-  profile: 'round',
-  reach: 1,
-  rise: 1,
-  steps: 3,
-  way: 'in',
-  beyond: 'ridge',
-  corners: 'mitred',
-  mitreLimit: 5,
-  ...change,
-});
 
 function slab(regions: readonly Region[], change: Partial<SlabSpec> = {}): Mesh {
   const wanted: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 2, wallRows: 1, ...change };
@@ -118,7 +107,7 @@ describe('units', () => {
 
   it('unroll edges by the length of their profile', () => {
     const [reach, rise, steps] = [1, 2, 4];
-    const mesh = slab([region(rectangle(0, 0, 10, 8))], { front: edge({ reach, rise, steps }) });
+    const mesh = slab([region(rectangle(0, 0, 10, 8))], { front: roundEdge({ reach, rise, steps }) });
     const vs = facesOn(mesh, 'units')
       .filter(({ side }) => side === 'edge')
       .flatMap(({ ring }) => [...ring.filter((_, i) => i % 2 === 1)]);
@@ -131,7 +120,7 @@ describe('units', () => {
   });
 
   it('join neighbours along a curve without a gap', () => {
-    const mesh = slab([region(regularPolygon(64, 10))], { front: edge({ reach: 2 }) });
+    const mesh = slab([region(regularPolygon(64, 10))], { front: roundEdge({ reach: 2 }) });
     const uvs = layUvs(mesh, 'units')!;
     const places = new Map<number, Set<string>>();
     for (const [c, point] of mesh.corners.entries()) {
@@ -166,7 +155,7 @@ describe('packed', () => {
       for (const profile of PROFILES) {
         for (const reach of [0.3, 1.2, 8]) {
           for (const faces of ['fewest', 'even', 'grid'] as const) {
-            const both = edge({ profile, reach, rise: 1 });
+            const both = roundEdge({ profile, reach, rise: 1 });
             expect(faultsOf(slab(regions, { front: both, back: both, faces }))).toEqual(SOUND);
           }
         }
@@ -194,7 +183,7 @@ describe('packed', () => {
         (rings, reach) => {
           const regions = regionsOf(rings, 'evenodd');
           fc.pre(regions.length > 0);
-          const both = edge({ reach, rise: 1 });
+          const both = roundEdge({ reach, rise: 1 });
           expect(faultsOf(slab(regions, { front: both, back: both }))).toMatchObject({ turned: 0, outside: 0 });
         },
       ),

@@ -37,11 +37,11 @@ export function layUvs(mesh: Mesh, layout: UvLayout): Float32Array | null {
 }
 
 function flatUvs(mesh: Mesh, strips: Strips): Float64Array {
-  const { positions, starts, corners, sides } = mesh;
+  const { positions, starts, corners } = mesh;
   const uvs = new Float64Array(2 * corners.length);
   for (let f = 0; f < faceCount(mesh); f++) {
     if (strips.has(f)) continue;
-    const isBehind = sides[f] === BACK || (sides[f] === EDGE && strips.isOfBack(f));
+    const isBehind = strips.isBehind(f);
     for (let c = starts[f]!; c < starts[f + 1]!; c++) {
       const p = 3 * corners[c]!;
       uvs[2 * c] = isBehind ? -positions[p]! : positions[p]!;
@@ -87,7 +87,13 @@ class Strips {
     return side === WALL || (side === EDGE && this.flow.edges[face]! >= 0);
   }
 
-  isOfBack(face: number): boolean {
+  /** Whether a face is seen from behind. */
+  isBehind(face: number): boolean {
+    const side = this.mesh.sides[face];
+    return side === BACK || (side === EDGE && this.isOfBack(face));
+  }
+
+  private isOfBack(face: number): boolean {
     const { starts, corners } = this.mesh;
     for (let c = starts[face]!; c < starts[face + 1]!; c++) {
       const across = this.flow.across[corners[c]!]!;
@@ -317,14 +323,15 @@ function chartsOf(mesh: Mesh, flat: Float64Array, strips: Strips): Chart[] {
     }
     return root;
   };
-  const isBehind = (f: number) => mesh.sides[f] === BACK || (mesh.sides[f] === EDGE && strips.isOfBack(f));
+  // A point of the rim may be part of a flat piece before and of one behind.
+  const nodeOf = (f: number, corner: number) => 2 * corners[corner]! + (strips.isBehind(f) ? 1 : 0);
   for (let f = 0; f < owner.length; f++) {
     if (strips.has(f)) continue;
-    const first = find(2 * corners[starts[f]!]! + (isBehind(f) ? 1 : 0));
-    for (let c = starts[f]! + 1; c < starts[f + 1]!; c++) parent[find(2 * corners[c]! + (isBehind(f) ? 1 : 0))] = first;
+    const first = find(nodeOf(f, starts[f]!));
+    for (let c = starts[f]! + 1; c < starts[f + 1]!; c++) parent[find(nodeOf(f, c))] = first;
   }
   for (let f = 0; f < owner.length; f++) {
-    if (!strips.has(f)) owner[f] = `flat ${find(2 * corners[starts[f]!]! + (isBehind(f) ? 1 : 0))}`;
+    if (!strips.has(f)) owner[f] = `flat ${find(nodeOf(f, starts[f]!))}`;
   }
   const pieceOf = piecesOf(flow, strips, sideOf(mesh, flat));
   for (let f = 0; f < owner.length; f++) if (strips.has(f)) owner[f] = `strip ${pieceOf[flow.edges[f]!]}`;

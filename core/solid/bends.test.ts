@@ -6,25 +6,23 @@ import { type Mesh, SIDES } from '../mesh/types.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { flatten } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { bendsOf } from './bends.ts';
-import { fitSpec, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
+import { fitSpec, planSlab, raiseSlab, type SlabSpec } from './slab.ts';
 
 const TOLERANCE = 0.05;
-const ROUND: SlabEdge = {
-  profile: 'round',
-  reach: 1,
-  rise: 1,
-  steps: 3,
-  way: 'in',
-  beyond: 'ridge',
-  corners: 'mitred',
-  mitreLimit: 5,
-};
-
 function slabOf(d: string, change: Partial<SlabSpec> = {}): Mesh {
   const path = parsePath(d).path;
   const regions = regionsOf(flatten(path, TOLERANCE), 'nonzero');
-  const wanted: SlabSpec = { depth: 4, front: ROUND, back: null, faces: 'fewest', cell: 1, wallRows: 2, ...change };
+  const wanted: SlabSpec = {
+    depth: 4,
+    front: roundEdge(),
+    back: null,
+    faces: 'fewest',
+    cell: 1,
+    wallRows: 2,
+    ...change,
+  };
   const { spec } = fitSpec(wanted);
   const mesh = raiseSlab(planSlab(regions, spec), spec);
   return { ...mesh, flow: { ...mesh.flow!, bends: bendsOf(mesh.flow!, [path], TOLERANCE) } };

@@ -6,6 +6,7 @@ import {
   type Bin,
   FAULT_WORDS,
   type Fault,
+  isSound,
   type Layer,
   type Point3,
   type Proof,
@@ -133,13 +134,13 @@ function summed(lists: readonly (readonly Bin[])[]): Bin[] {
 function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
   const { counts, closed, findings, shells, size, volume, area } = proof;
   const lifted = ([x, y, z]: Point3): Point3 => [x, y, z + layer.base];
-  const isSound = closed && findings.every(({ fault }) => fault === 'splinter');
+  const sound = isSound(proof);
   return (
     <Panel
       title={layer.name}
       aside={
-        <span className={isSound ? 'text-sm text-tide' : 'text-ember text-sm'}>
-          {isSound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'not closed'}
+        <span className={sound ? 'text-sm text-tide' : 'text-ember text-sm'}>
+          {sound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'not closed'}
         </span>
       }
     >

@@ -5,7 +5,7 @@ import {
   arrange,
   arrangeMeshes,
   BUNDLED_FONTS,
-  boundsOfParts,
+  boxOfPoints,
   changeEdits,
   checkOutlines,
   connectedShapes,
@@ -848,7 +848,7 @@ function flatShapes(layer: Layer, source: Source): FlatShape[] {
 /** A part of a mesh file lies on the sheet as the box around it. */
 function footprint({ id, name, members, material }: Layer, { asset, scale, origin }: MeshSource): FlatShape {
   const parts = members.flatMap((member) => meshes.get(asset)?.[Number(member)] ?? []);
-  const { min, max } = boundsOfParts(parts);
+  const { min, max } = boxOfPoints(parts.map(({ mesh }) => mesh.positions));
   const x = (v: number) => scale * (v - origin[0]);
   const y = (v: number) => scale * (v + origin[1]);
   const d = `M${x(min[0]!)} ${y(min[1]!)}H${x(max[0]!)}V${y(max[1]!)}H${x(min[0]!)}Z`;
@@ -857,14 +857,7 @@ function footprint({ id, name, members, material }: Layer, { asset, scale, origi
 
 function drawn(mesh: Mesh, shading: Shading, places: Float32Array | null, hasWire: boolean): DrawnMesh {
   const { positions, normals, uvs, indices } = shade(mesh, shading, places);
-  const [min, max] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (let i = 0; i < positions.length; i++) {
-    min[i % 3] = Math.min(min[i % 3]!, positions[i]!);
-    max[i % 3] = Math.max(max[i % 3]!, positions[i]!);
-  }
+  const { min, max } = boxOfPoints([positions]);
   const middle = min.map((v, k) => (v + max[k]!) / 2) as [number, number, number];
   const radius = Math.hypot(...max.map((v, k) => (v - min[k]!) / 2));
   const none = new Float32Array(0);

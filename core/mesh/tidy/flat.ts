@@ -11,8 +11,7 @@ import { across, type Face, facesByEdge, meshOf, type Step } from './faces.ts';
 export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): Step {
   const points = mesh.positions.length / 3;
   const edges = facesByEdge(faces, points);
-  const whole = { ...meshOf(faces, mesh) };
-  const normals = faceNormalsOf(whole);
+  const normals = faceNormalsOf(meshOf(faces, mesh));
   const limit = Math.cos((degrees * Math.PI) / 180) - 1e-12;
   const isFlatTo = (f: number, g: number) =>
     normals[3 * f]! * normals[3 * g]! +
