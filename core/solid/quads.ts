@@ -7,13 +7,14 @@ const FLAT = 1e-3;
 /**
  * The half-edges to leave out so that pairs of triangles become convex quads, the squarest first; no triangle is in two.
  * @param points flat x, y
+ * @param least twice the area that every triangle of a quad must exceed, whichever way it is divided
  */
-export function pairsOf(points: ArrayLike<number>, { corners, twins }: BoundedTriangles): number[] {
+export function pairsOf(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least = 0): number[] {
   const choices: { e: number; skew: number }[] = [];
   for (let e = 0; e < corners.length; e++) {
     if (twins[e]! < e) continue;
     const quad = quadAround({ corners, twins }, e);
-    if (isConvexQuad(points, quad)) choices.push({ e, skew: skewOf(points, quad) });
+    if (isConvexQuad(points, quad, least)) choices.push({ e, skew: skewOf(points, quad) });
   }
   choices.sort((a, b) => a.skew - b.skew);
   const taken = new Uint8Array(corners.length / 3);
@@ -43,14 +44,14 @@ function skewOf(p: ArrayLike<number>, face: readonly number[]): number {
   return most;
 }
 
-/** Whether all four corners turn left, and clearly so. */
-export function isConvexQuad(p: ArrayLike<number>, face: readonly number[]): boolean {
+/** Whether all four corners turn left, and clearly so. @param least as {@link pairsOf} has it */
+export function isConvexQuad(p: ArrayLike<number>, face: readonly number[], least = 0): boolean {
   for (let k = 0; k < 4; k++) {
     const [a, b, c] = [face[k]!, face[(k + 1) % 4]!, face[(k + 2) % 4]!];
     const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
     const [vx, vy] = [p[2 * c]! - p[2 * b]!, p[2 * c + 1]! - p[2 * b + 1]!];
     const cross = ux * vy - uy * vx;
-    if (!(cross > 0 && cross * cross > FLAT * FLAT * (ux * ux + uy * uy) * (vx * vx + vy * vy))) return false;
+    if (!(cross > least && cross * cross > FLAT * FLAT * (ux * ux + uy * uy) * (vx * vx + vy * vy))) return false;
   }
   return true;
 }

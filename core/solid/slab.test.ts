@@ -307,7 +307,17 @@ describe('flanges', () => {
         // Mitres may make the whole five times as large, and what was a small face of the outline one of no size.
         if (edge.reach <= 1) expect(countOf(proof, 'zero')).toBe(0);
       }),
-      { numRuns: 60 },
+      {
+        numRuns: 60,
+        // Needles that even triangles followed until these had no area.
+        examples: [
+          [
+            [Float64Array.of(1, 7, 3, 8, 10, 4, 1, 11, 0, 7, 10, 9)],
+            { profile: 'chamfer', reach: 0.1, corners: 'mitred' },
+            'even',
+          ],
+        ],
+      },
     );
   });
 });
@@ -385,6 +395,9 @@ describe('fitting', () => {
   });
 });
 
+// biome-ignore format: one long ring
+const DIAGONAL = ring(3.2773149013519287,0,0.04567727288213005,0.020336832153790008,0.03345653031794291,0.03715724127386971,0.015450849718747373,0.04755282581475768,-0.005226423163382667,0.04972609476841367,-0.02499999999999999,0.04330127018922194,-2.992944767398277,2.174501657485962,-0.04890738003669029,0.010395584540887966,-6.620218515396119,-1.4071708851368157,-0.04045084971874738,-0.029389262614623653,-1.0417976487359908,-1.8044464588165285,-0.005226423163382712,-0.049726094768413664,3.0896648204732253,-9.509010553359987,3.04969326100278,-3.387027502059937,0.045677272882130054,-0.020336832153790008);
+
 describe('every outline closes', () => {
   const reaches = fc.constantFrom(0, 0.05, 0.3, 1, 4, 40);
 
@@ -409,7 +422,11 @@ describe('every outline closes', () => {
         expect(isSound(proofOf(mesh))).toBe(true);
         check(mesh);
       }),
-      { numRuns: 150 },
+      {
+        numRuns: 150,
+        // A quad of which one diagonal cuts off a triangle without area.
+        examples: [[DIAGONAL, 1]],
+      },
     );
   });
 

@@ -13,30 +13,35 @@ const NARROW = 2e-3;
 /**
  * @param nodes flat x, y
  * @param face numbers of nodes, counter-clockwise
+ * @param least twice the area that every triangle of a quad must exceed, whichever way renderers divide it
  * @returns triangles, convex quads and fans; null when the face runs across itself or has no inside
  */
-export function divideFace(nodes: ArrayLike<number>, face: readonly number[]): readonly (readonly number[])[] | null {
+export function divideFace(
+  nodes: ArrayLike<number>,
+  face: readonly number[],
+  least = 0,
+): readonly (readonly number[])[] | null {
   // Nearly all faces are quads that can stay.
-  if (face.length === 4 && isConvexQuad(nodes, face)) return [face];
+  if (face.length === 4 && isConvexQuad(nodes, face, least)) return [face];
   const points = Float64Array.from({ length: 2 * face.length }, (_, i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
-  return divide(points)?.map((part) => part.map((i) => face[i]!)) ?? null;
+  return divide(points, least)?.map((part) => part.map((i) => face[i]!)) ?? null;
 }
 
-function divide(points: Float64Array): number[][] | null {
+function divide(points: Float64Array, least: number): number[][] | null {
   const n = points.length / 2;
   const whole = Array.from({ length: n }, (_, i) => i);
   if (n === 3) return turn(points, 0, 1, 2) > 0 ? [whole] : null;
-  const known = wholeFace(points, whole);
+  const known = wholeFace(points, whole, least);
   if (known) return [known];
   if (n === 4) return divideQuad(points);
   const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
-  return triangles?.corners.length === 3 * (n - 2) ? joined(points, triangles) : null;
+  return triangles?.corners.length === 3 * (n - 2) ? joined(points, triangles, least) : null;
 }
 
 /** The face as it can stay, if it can. */
-function wholeFace(points: Float64Array, face: readonly number[]): number[] | null {
-  if (face.length === 4) return isConvexQuad(points, face) ? [...face] : null;
+function wholeFace(points: Float64Array, face: readonly number[], least: number): number[] | null {
+  if (face.length === 4) return isConvexQuad(points, face, least) ? [...face] : null;
   return face.length <= MOST_CORNERS ? fan(points, face) : null;
 }
 
@@ -77,7 +82,7 @@ function divideQuad(points: Float64Array): number[][] | null {
 }
 
 /** Triangles joined two by two into quads; one that is left over joins a neighbour where it can. */
-function joined(points: Float64Array, triangles: BoundedTriangles): number[][] {
+function joined(points: Float64Array, triangles: BoundedTriangles, least: number): number[][] {
   const { corners, twins } = triangles;
   const faces = Array.from({ length: corners.length / 3 }, (_, t) => [...corners.subarray(3 * t, 3 * t + 3)]);
   /** The face that a triangle is part of. */
@@ -88,13 +93,14 @@ function joined(points: Float64Array, triangles: BoundedTriangles): number[][] {
     faces[other] = [];
     for (let t = 0; t < faceOf.length; t++) if (faceOf[t] === other) faceOf[t] = own;
   };
-  for (const e of pairsOf(points, triangles)) join(e, quadAround(triangles, e));
+  for (const e of pairsOf(points, triangles, least)) join(e, quadAround(triangles, e));
   for (let e = 0; e < corners.length; e++) {
     if (twins[e]! < e) continue;
     const [own, other] = [faceOf[Math.floor(e / 3)]!, faceOf[Math.floor(twins[e]! / 3)]!];
     if (own === other || (faces[own]!.length > 3 && faces[other]!.length > 3)) continue;
     const [from, to] = [corners[e]!, corners[twins[e]!]!];
-    const whole = wholeFace(points, [...begunAt(faces[own]!, to), ...begunAt(faces[other]!, from).slice(1, -1)]);
+    const around = [...begunAt(faces[own]!, to), ...begunAt(faces[other]!, from).slice(1, -1)];
+    const whole = wholeFace(points, around, least);
     if (whole) join(e, whole);
   }
   return faces.filter((face) => face.length > 0);

@@ -420,7 +420,7 @@ class Book implements WavefrontEvents {
         inside.push(face.corners);
         continue;
       }
-      const parts = divideFace(nodes, face.corners);
+      const parts = divideFace(nodes, face.corners, 2 * LEAST_AREA);
       if (!parts?.every((part) => this.isSound(nodes, part, face.label.edge))) return null;
       for (const part of parts) {
         for (const corner of part) corners.push(use(corner));

@@ -9,8 +9,9 @@ import { afterHalf as after, type BoundedTriangles, beforeHalf as before, leftTu
 const ROUNDNESS = Math.SQRT2;
 /** Outline edges that meet at less than this are split on circles around their corner. */
 const ACUTE = Math.cos(Math.PI / 3) + 1e-9;
-/** No outline edge is split into parts shorter than this share of the extent. */
+/** No outline edge is split into parts shorter than this share of the extent, or of the largest radius. */
 const SHORTEST = 4e-6;
+const SHORTEST_OF_LARGEST = 2e-4;
 /** Points that may be added for every one there was. */
 const MOST_POINTS = 40;
 
@@ -74,7 +75,7 @@ class Refinement {
       [minX, maxX] = [Math.min(minX, points[i]!), Math.max(maxX, points[i]!)];
       [minY, maxY] = [Math.min(minY, points[i + 1]!), Math.max(maxY, points[i + 1]!)];
     }
-    this.shortest = SHORTEST * Math.max(maxX - minX, maxY - minY);
+    this.shortest = Math.max(SHORTEST * Math.max(maxX - minX, maxY - minY), SHORTEST_OF_LARGEST * largest);
     this.most = this.lieOn.length * MOST_POINTS + 1000;
     this.acute = this.acuteCorners();
   }
