@@ -1,5 +1,7 @@
 // crossings.ts — where a mesh runs through itself: bounding-volume tree for the candidates, exact tests for the verdict.
+
 import { orient2d, orient3d } from 'robust-predicates';
+import { uints } from '../arrays.ts';
 
 /** Leaves hold this many triangles; smaller trees cost more than they save. */
 const LEAF = 4;
@@ -35,7 +37,7 @@ class Tree {
 
   constructor(p: ArrayLike<number>, indices: Uint32Array) {
     const count = indices.length / 3;
-    this.order = Uint32Array.from({ length: count }, (_, i) => i);
+    this.order = uints(count, (i) => i);
     this.boxes = new Float64Array(6 * count);
     for (let t = 0; t < count; t++) {
       const [i, j, k] = [3 * indices[3 * t]!, 3 * indices[3 * t + 1]!, 3 * indices[3 * t + 2]!];

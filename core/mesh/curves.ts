@@ -1,4 +1,5 @@
 // curves.ts — which faces lie along one curve of an outline, and how far the curve turns from the chords that stand for it.
+import { floats } from '../arrays.ts';
 import type { Flow, Mesh } from './types.ts';
 
 const NONE = -1;
@@ -20,7 +21,7 @@ export class Curves {
     const n = flow.next.length;
     this.before = new Int32Array(n).fill(NONE);
     for (let edge = 0; edge < n; edge++) this.before[flow.next[edge]!] = edge;
-    const corners = Float64Array.from({ length: n }, (_, edge) => this.cornerAfter(edge));
+    const corners = floats(n, (edge) => this.cornerAfter(edge));
     const isCorner = (edge: number) => Math.abs(corners[edge]!) > this.crease;
     this.run = new Int32Array(n).fill(NONE);
     this.turned = new Float64Array(n);

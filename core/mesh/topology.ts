@@ -1,4 +1,5 @@
 // topology.ts — how faces hang together: every directed edge of a closed mesh has exactly one opposite.
+import { uints } from '../arrays.ts';
 import { faceCount, type Mesh } from './types.ts';
 import { weldExact } from './weld.ts';
 
@@ -29,7 +30,7 @@ export const MOST_PLACES = 32;
 export function topologyOf(mesh: Mesh): Topology {
   const { remap, count } = weldExact(mesh.positions);
   const faces = faceCount(mesh);
-  const parent = Uint32Array.from({ length: count }, (_, i) => i);
+  const parent = uints(count, (i) => i);
   const find = (i: number) => {
     let root = i;
     while (parent[root] !== root) {

@@ -1,4 +1,5 @@
 // triangles.ts — polygon faces as triangles, for formats and tests that know nothing else.
+import { uints } from '../arrays.ts';
 import { tryInside } from '../solid/triangulate.ts';
 import { faceCount, type Mesh } from './types.ts';
 
@@ -89,7 +90,7 @@ class Divider {
   /** What cannot be seen whole along its normal is left a fan. */
   private triangulate(from: number, size: number, visit: Visit): void {
     const seen = this.seen(from, size);
-    const edges = Uint32Array.from({ length: 2 * size }, (_, i) => (i % 2 ? ((i >> 1) + 1) % size : i >> 1));
+    const edges = uints(2 * size, (i) => (i % 2 ? ((i >> 1) + 1) % size : i >> 1));
     const inside = tryInside(seen, edges);
     if (inside?.corners.length === 3 * (size - 2)) {
       const found = inside.corners;

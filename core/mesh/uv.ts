@@ -1,6 +1,8 @@
 // uv.ts — where the faces of a slab lie on pictures: front and back as they are seen, walls and edges unrolled, along the
 // outline by its length from a seam and across by the length of the profile; or all of it packed side by side, to bake on.
+
 import potpack from 'potpack';
+import { uints } from '../arrays.ts';
 import { type Flow, faceCount, type Mesh, SIDES } from './types.ts';
 
 /**
@@ -314,7 +316,7 @@ function chartsOf(mesh: Mesh, flat: Float64Array, strips: Strips): Chart[] {
   const { starts, corners, positions } = mesh;
   const flow = mesh.flow!;
   const owner = new Array<string>(faceCount(mesh));
-  const parent = Uint32Array.from({ length: 2 * (positions.length / 3) }, (_, i) => i);
+  const parent = uints(2 * (positions.length / 3), (i) => i);
   const find = (i: number): number => {
     let root = i;
     while (parent[root] !== root) {

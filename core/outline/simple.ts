@@ -1,7 +1,7 @@
 // simple.ts — paths that keep clear of each other and of themselves, as nearly all marks do: what they fill follows from which
 // lies in which, and nothing has to be cut.
 import { areNear } from './apart.ts';
-import { FILLED, type GridFill, type GridPath, type GridRegion } from './arrangement.ts';
+import { FILLED, GRID_REACH, type GridFill, type GridPath, type GridRegion } from './arrangement.ts';
 import { dropNegligible } from './simplify.ts';
 import { TOUCH } from './touches.ts';
 
@@ -39,7 +39,10 @@ export function simpleRegions(paths: readonly GridPath[], fill: GridFill): GridR
 }
 
 const withoutRepeats = (ring: GridPath): GridPath =>
-  ring.filter(({ x, y }, i) => x !== ring.at(i - 1)!.x || y !== ring.at(i - 1)!.y);
+  ring.filter(({ x, y }, i) => {
+    const before = ring[i === 0 ? ring.length - 1 : i - 1]!;
+    return x !== before.x || y !== before.y;
+  });
 
 /** Twice the area, positive for a ring that turns left. */
 function area(ring: GridPath): number {
@@ -64,35 +67,41 @@ function contains(ring: GridPath, other: GridPath): boolean {
 /** Whether no two edges come within {@link TOUCH} steps of each other, but where one follows the other. */
 function areApart(rings: readonly GridPath[]): boolean {
   const count = rings.reduce((sum, ring) => sum + ring.length, 0);
-  const ends = new Float64Array(4 * count);
-  const next = new Uint32Array(count);
+  const [x, y, next] = [new Float64Array(count), new Float64Array(count), new Uint32Array(count)];
   let first = 0;
   for (const ring of rings) {
-    for (const [k, { x, y }] of ring.entries()) {
-      const after = ring[(k + 1) % ring.length]!;
-      ends.set([x, y, after.x, after.y], 4 * (first + k));
+    for (let k = 0; k < ring.length; k++) {
+      x[first + k] = ring[k]!.x;
+      y[first + k] = ring[k]!.y;
       next[first + k] = first + ((k + 1) % ring.length);
     }
     first += ring.length;
   }
-  const left = Float64Array.from(next, (_, e) => Math.min(ends[4 * e]!, ends[4 * e + 2]!));
-  const order = Uint32Array.from(next.keys()).sort((e, f) => left[e]! - left[f]!);
+  // Edges from left to right: where they begin and which they are in one number, which sorts without a comparison of ours.
+  const keys = new Float64Array(count);
+  for (let e = 0; e < count; e++) keys[e] = (Math.min(x[e]!, x[next[e]!]!) + GRID_REACH) * count + e;
+  const order = Uint32Array.from(keys.sort(), (key) => key % count);
   let pairs = 0;
   for (let i = 0; i < count; i++) {
     const e = order[i]!;
-    const [ax, ay, bx, by] = [ends[4 * e]!, ends[4 * e + 1]!, ends[4 * e + 2]!, ends[4 * e + 3]!];
-    const right = Math.max(ax, bx) + TOUCH;
+    const [ax, ay, bx, by] = [x[e]!, y[e]!, x[next[e]!]!, y[next[e]!]!];
+    const end = (Math.max(ax, bx) + TOUCH + 1 + GRID_REACH) * count;
     const [low, high] = [Math.min(ay, by) - TOUCH, Math.max(ay, by) + TOUCH];
-    for (let j = i + 1; j < count; j++) {
-      const f = order[j]!;
-      if (left[f]! > right) break;
+    const [ux, uy] = [bx - ax, by - ay];
+    const margin = TOUCH * Math.sqrt(ux * ux + uy * uy);
+    for (let j = i + 1; j < count && keys[j]! < end; j++) {
       if (++pairs > PAIRS * (count + PAIRS)) return false;
-      const [cx, cy, dx, dy] = [ends[4 * f]!, ends[4 * f + 1]!, ends[4 * f + 2]!, ends[4 * f + 3]!];
+      const f = order[j]!;
+      const [cx, cy, dx, dy] = [x[f]!, y[f]!, x[next[f]!]!, y[next[f]!]!];
       if ((cy > high && dy > high) || (cy < low && dy < low)) continue;
-      if (next[e] === f ? foldsBack(ax, ay, bx, by, dx, dy) : next[f] === e && foldsBack(cx, cy, dx, dy, bx, by)) {
-        return false;
+      if (next[e] === f || next[f] === e) {
+        if (next[e] === f ? foldsBack(ax, ay, bx, by, dx, dy) : foldsBack(cx, cy, dx, dy, bx, by)) return false;
+        continue;
       }
-      if (next[e] !== f && next[f] !== e && areNear([ax, ay, bx, by], [cx, cy, dx, dy], TOUCH)) return false;
+      // Most lie clear of the other's line.
+      const [c, d] = [ux * (cy - ay) - uy * (cx - ax), ux * (dy - ay) - uy * (dx - ax)];
+      if ((c > margin && d > margin) || (c < -margin && d < -margin)) continue;
+      if (areNear([ax, ay, bx, by], [cx, cy, dx, dy], TOUCH)) return false;
     }
   }
   return true;

@@ -17,8 +17,11 @@ export function dropNegligible(ring: GridPath): GridPath {
 }
 
 function pass(ring: GridPath): GridPath {
-  const result: GridPoint[] = [];
   const n = ring.length;
+  // Most rings have none.
+  if (!ring.some((p, i) => isNegligible(ring[i === 0 ? n - 1 : i - 1]!, p, ring[i + 1 === n ? 0 : i + 1]!)))
+    return ring;
+  const result: GridPoint[] = [];
   let skipped = false;
   let isFirstSkipped = false;
   for (let i = 0; i < n; i++) {
@@ -34,11 +37,10 @@ function pass(ring: GridPath): GridPath {
 }
 
 function isNegligible(a: GridPoint, p: GridPoint, b: GridPoint): boolean {
-  const dx = b.x - a.x;
-  const dy = b.y - a.y;
-  const length = Math.hypot(dx, dy);
-  if (Math.hypot(p.x - a.x, p.y - a.y) < MIN_EDGE) return true;
-  if (length < MIN_EDGE) return true;
-  const along = ((p.x - a.x) * dx + (p.y - a.y) * dy) / length;
-  return along > 0 && along < length && Math.abs((p.x - a.x) * dy - (p.y - a.y) * dx) < STRAIGHT * length;
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const [px, py] = [p.x - a.x, p.y - a.y];
+  const squared = dx * dx + dy * dy;
+  if (px * px + py * py < MIN_EDGE * MIN_EDGE || squared < MIN_EDGE * MIN_EDGE) return true;
+  const along = px * dx + py * dy;
+  return along > 0 && along < squared && Math.abs(px * dy - py * dx) < STRAIGHT * Math.sqrt(squared);
 }

@@ -1,5 +1,6 @@
 // touches.ts — finds where boundaries meet in a point (or nearly) and opens each meeting by a small cut, so that no
 // extruded edge is ever shared by four walls. All coordinates are grid steps.
+import { uints } from '../arrays.ts';
 import type { GridPath, GridPoint } from './arrangement.ts';
 import { SegmentGrid } from './segment-grid.ts';
 
@@ -37,7 +38,7 @@ class Plane {
     this.xs = new Float64Array(count);
     this.ys = new Float64Array(count);
     this.next = new Uint32Array(count);
-    this.point = Uint32Array.from({ length: count }, (_, i) => i);
+    this.point = uints(count, (i) => i);
     const segments = new Float64Array(4 * count);
     let i = 0;
     for (const ring of rings) {

@@ -143,7 +143,7 @@ function cumulativeDensity([x0, y0, x1, y1, x2, y2, x3, y3]: Cubic): Float64Arra
     const dy = 3 * (u * u * (y1 - y0) + 2 * u * t * (y2 - y1) + t * t * (y3 - y2));
     const ddx = 6 * (u * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
     const ddy = 6 * (u * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
-    const speed = Math.hypot(dx, dy);
+    const speed = Math.sqrt(dx * dx + dy * dy);
     sums[i + 1] = sums[i]! + (speed > 0 ? Math.sqrt(Math.abs(dx * ddy - dy * ddx) / speed) / SAMPLES : 0);
   }
   return sums;
@@ -166,18 +166,15 @@ function equalShares(density: Float64Array, chords: number): number[] {
 /** Largest distance of the curve from its chords, at three places on each. */
 function worstGap(c: Cubic, parameters: readonly number[]): number {
   let worst = 0;
-  let from = 0;
+  let [from, ax, ay] = [0, c[0], c[1]];
   for (let i = 0; i <= parameters.length; i++) {
     const to = parameters[i] ?? 1;
-    const ax = at(c, 0, from);
-    const ay = at(c, 1, from);
-    const bx = at(c, 0, to);
-    const by = at(c, 1, to);
-    for (const share of [0.25, 0.5, 0.75]) {
-      const t = from + (to - from) * share;
+    const [bx, by] = [at(c, 0, to), at(c, 1, to)];
+    for (let quarter = 1; quarter < 4; quarter++) {
+      const t = from + ((to - from) * quarter) / 4;
       worst = Math.max(worst, distanceToSegment(at(c, 0, t), at(c, 1, t), ax, ay, bx, by));
     }
-    from = to;
+    [from, ax, ay] = [to, bx, by];
   }
   return worst;
 }
@@ -188,5 +185,6 @@ export function distanceToSegment(px: number, py: number, ax: number, ay: number
   const dy = by - ay;
   const length2 = dx * dx + dy * dy;
   const t = length2 > 0 ? Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / length2)) : 0;
-  return Math.hypot(px - ax - t * dx, py - ay - t * dy);
+  const [x, y] = [px - ax - t * dx, py - ay - t * dy];
+  return Math.sqrt(x * x + y * y);
 }

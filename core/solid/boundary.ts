@@ -8,9 +8,10 @@
 export function boundaryOf(faces: readonly (readonly number[])[], count: number): number[] {
   const edges = new Set<number>();
   for (const face of faces) {
-    for (const [i, a] of face.entries()) {
-      const b = face[(i + 1) % face.length]!;
+    let a = face.at(-1)!;
+    for (const b of face) {
       if (!edges.delete(b * count + a)) edges.add(a * count + b);
+      a = b;
     }
   }
   return [...edges].flatMap((edge) => [Math.floor(edge / count), edge % count]);

@@ -2,6 +2,7 @@
 // The *skeleton*: every outline edge sweeps inward and owns what it sweeps, cut at the profile's rows (edge/roof.ts).
 // *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
 // lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
+import { listOf } from '../arrays.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
@@ -157,8 +158,8 @@ class LidBuilder {
     this.levels = [...new Set(insets)];
     this.lowest = this.levels.map((level) => insets.indexOf(level));
     this.highest = this.levels.map((level) => insets.lastIndexOf(level));
-    this.points = Array.from(drawing.points);
-    this.rows = Array.from(drawing.levels, (level, i) => (level >= 0 ? this.lowest[level]! : this.rowBetween(i)));
+    this.points = listOf(drawing.points);
+    this.rows = listOf(drawing.levels).map((level, i) => (level >= 0 ? this.lowest[level]! : this.rowBetween(i)));
   }
 
   lid(faces: FrontFaces, path: EdgePath, isUnheld = false): Lid {
@@ -172,26 +173,25 @@ class LidBuilder {
       if (this.isTurned) this.splits.set(a * known + b, split);
       else this.splits.set(b * known + a, split.toReversed());
     }
-    for (const [f, strip] of strips.entries()) {
-      const face = corners.subarray(starts[f], starts[f + 1]);
-      for (const part of this.isUpright(last) ? [face] : this.withSplits(face)) {
-        this.face(part, (point) => this.pointIn(point, strip), edges[f]!);
-      }
+    const areWhole = this.splits.size === 0 || this.isUpright(last);
+    for (let f = 0; f < strips.length; f++) {
+      const [from, to] = [starts[f]!, starts[f + 1]!];
+      if (areWhole) this.face(corners, from, to, strips[f]!, edges[f]!);
+      else for (const part of this.withSplits(corners.subarray(from, to))) this.part(part, strips[f]!, edges[f]!);
     }
     const upright = [...this.levels.keys()].filter((level) => this.isUpright(level));
     const followed = upright.length > 0 ? this.edgesAlong() : new Map<number, number>();
     for (const level of upright) this.raise(level, followed);
     for (let f = 0; f + 1 < flat.starts.length; f++) {
-      const face = flat.corners.slice(flat.starts[f], flat.starts[f + 1]);
-      this.face(face, (point) => (point < known ? this.pointIn(point, last) : point), null);
+      this.face(flat.corners, flat.starts[f]!, flat.starts[f + 1]!, last, null);
     }
     return {
-      points: Float64Array.from(this.points),
-      rows: Float64Array.from(this.rows),
-      starts: Uint32Array.from(this.starts),
-      corners: Uint32Array.from(this.corners),
-      onEdge: Uint8Array.from(this.onEdge),
-      edges: Int32Array.from(this.edges),
+      points: new Float64Array(this.points),
+      rows: new Float64Array(this.rows),
+      starts: new Uint32Array(this.starts),
+      corners: new Uint32Array(this.corners),
+      onEdge: new Uint8Array(this.onEdge),
+      edges: new Int32Array(this.edges),
       path,
       isUnheld,
     };
@@ -215,8 +215,9 @@ class LidBuilder {
 
   /** The point as faces of a strip have it: at a level with upright faces, those above it stand higher. */
   private pointIn(point: number, strip: number): number {
-    const level = this.drawing.levels[point]!;
-    return level < 0 || strip < level ? point : (this.above(point, level).at(-1) ?? point);
+    // Points that were added are where they belong.
+    const level = point < this.drawing.levels.length ? this.drawing.levels[point]! : -1;
+    return level < 0 || strip < level || !this.isUpright(level) ? point : this.above(point, level).at(-1)!;
   }
 
   private above(point: number, level: number): readonly number[] {
@@ -247,12 +248,22 @@ class LidBuilder {
     return corners.length === face.length ? [face] : (divideFace(this.points, corners) ?? [face]);
   }
 
-  /** @param edge the outline edge it follows, −1 for none; null on the front */
-  private face(corners: ArrayLike<number>, place: (point: number) => number, edge: number | null): void {
-    const n = corners.length;
+  /** A face of which all corners are given. @param edge as {@link face} has it */
+  private part(corners: ArrayLike<number>, strip: number, edge: number): void {
+    this.face(corners, 0, corners.length, strip, edge);
+  }
+
+  /**
+   * A face from the list of corners at `from` up to `to`.
+   * @param strip −1 for points that are where they belong
+   * @param edge the outline edge it follows, −1 for none; null on the front
+   */
+  private face(corners: ArrayLike<number>, from: number, to: number, strip: number, edge: number | null): void {
     // Turned around, a face keeps its first corner: it may be a fan.
     const isTurned = this.isTurned && edge !== null;
-    for (let c = 0; c < n; c++) this.corners.push(place(corners[isTurned && c > 0 ? n - c : c]!));
+    for (let c = from; c < to; c++) {
+      this.corners.push(this.pointIn(corners[isTurned && c > from ? from + to - c : c]!, strip));
+    }
     this.starts.push(this.corners.length);
     this.onEdge.push(edge === null ? 0 : 1);
     this.edges.push(edge ?? -1);
@@ -270,11 +281,11 @@ class LidBuilder {
       for (let k = 1; k < up.length; k++) {
         const split = k + 1 === up.length && level > 0 && level + 1 === this.levels.length ? this.splitsOf(a, b) : [];
         const top = [down[k]!, ...split, up[k]!];
-        if (split.length === 0) this.face([up[k - 1]!, down[k - 1]!, ...top], (p) => p, edge);
+        if (split.length === 0) this.part([up[k - 1]!, down[k - 1]!, ...top], -1, edge);
         // Upright faces have no area in plan: a fan from below.
         else {
-          this.face([up[k - 1]!, down[k - 1]!, top[0]!], (p) => p, edge);
-          for (let i = 1; i < top.length; i++) this.face([up[k - 1]!, top[i - 1]!, top[i]!], (p) => p, edge);
+          this.part([up[k - 1]!, down[k - 1]!, top[0]!], -1, edge);
+          for (let i = 1; i < top.length; i++) this.part([up[k - 1]!, top[i - 1]!, top[i]!], -1, edge);
         }
       }
     });

@@ -11,6 +11,7 @@ import { holdingRim } from './edge/hold.ts';
 import { linkedRings } from './edge/lines.ts';
 import { MITRED } from './edge/roof.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
+import type { FlatOutline } from './front/types.ts';
 import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
 import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
 import { outlineOf, rimFor } from './rim.ts';
@@ -128,7 +129,8 @@ export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): strin
  * @param spec as `fitSpec` returns it
  */
 export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
-  const joined = new PlanJoiner(spec.wallRows);
+  const parts: Part[] = [];
+  let lostFlange = false;
   const faces: FrontFaces = { kind: spec.faces, cell: spec.cell };
   const box = boundsOf(regions.map(({ outer }) => outer));
   const outward = Math.max(...[spec.front, spec.back].map((edge) => (edge?.way === 'out' ? edge.reach : 0)));
@@ -158,19 +160,19 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
       const flange = buildFlange(rims, side);
       if (flange) return flange;
       // Without its edge the front lies where the edge would have ended.
-      joined.lostFlange = true;
+      lostFlange = true;
       const lid = joinedOver({ ...side, insets: [0], faces: { ...faces, kind: 'fewest' } });
       return { ...lid, rows: lid.rows.map(() => side.insets.length - 1) };
     };
     const lid = over(front);
-    joined.add(rims, lid, areAlike ? lid : over(back));
+    parts.push(partOf(rims, lid, areAlike ? lid : over(back)));
   } else {
     for (const rim of rims) {
       const lid = buildLid(rim, front);
-      joined.add([rim], lid, areAlike ? lid : buildLid(rim, back));
+      parts.push(partOf([rim], lid, areAlike ? lid : buildLid(rim, back)));
     }
   }
-  return joined.plan();
+  return new PlanWriter(parts, spec.wallRows).plan(lostFlange);
 }
 
 /** Rows nearer to each other than this share of the extent are at one distance: faces between them would have no area. */
@@ -253,114 +255,138 @@ function between(values: readonly number[], row: number): number {
   return k === row ? values[k]! : values[k]! + (row - k) * (values[k + 1]! - values[k]!);
 }
 
-/** Joins front, back and walls of region after region. */
-class PlanJoiner {
-  private readonly points: number[] = [];
-  private readonly rows: number[] = [];
-  private readonly starts: number[] = [0];
-  private readonly corners: number[] = [];
-  private readonly sides: number[] = [];
-  private readonly edges: number[] = [];
-  private readonly next: number[] = [];
-  private readonly begins: number[] = [];
-  private outlines = 0;
-  private ringOutlines = 0;
-  private unheldOutlines = 0;
-  lostFlange = false;
-  private anyEdge = false;
+/** Regions whose lids are one, and the lids. */
+interface Part {
+  readonly rims: readonly Region[];
+  readonly outline: FlatOutline;
+  readonly front: Lid;
+  readonly back: Lid;
+}
+
+const partOf = (rims: readonly Region[], front: Lid, back: Lid): Part => ({
+  rims,
+  outline: outlineOf(rims),
+  front,
+  back,
+});
+
+/** Writes fronts, backs and walls of part after part into one plan. */
+class PlanWriter {
+  private readonly parts: readonly Part[];
   private readonly wallRows: number;
+  private readonly points: Float64Array;
+  private readonly rows: Float64Array;
+  private readonly starts: Uint32Array;
+  private readonly corners: Uint32Array;
+  private readonly sides: Uint8Array;
+  private readonly edges: Int32Array;
+  private readonly begins: Float64Array;
+  private readonly next: Uint32Array;
+  /** How many points, corners, faces and outline edges are written. */
+  private point = 0;
+  private corner = 0;
+  private face = 0;
+  private edge = 0;
 
-  constructor(wallRows: number) {
+  constructor(parts: readonly Part[], wallRows: number) {
+    this.parts = parts;
     this.wallRows = wallRows;
-  }
-
-  /** @param front, back lids over all the regions */
-  add(rims: readonly Region[], front: Lid, back: Lid): void {
-    const frontAt = this.addPoints(front, (row) => row);
-    const backAt = this.addPoints(back, (row) => -1 - row);
-    this.addLid(front, frontAt, FRONT, false);
-    this.addLid(back, backAt, BACK, true);
-    this.addWalls(rims, frontAt, backAt);
-    this.addFlow(rims);
-    this.outlines += rims.length;
-    if (front.path !== 'none' || back.path !== 'none') this.anyEdge = true;
-    if (front.path === 'rings' || back.path === 'rings') this.ringOutlines++;
-    if (front.isUnheld || back.isUnheld) this.unheldOutlines++;
-  }
-
-  private addPoints(lid: Lid, row: (row: number) => number): number {
-    const first = this.rows.length;
-    for (let i = 0; i < lid.rows.length; i++) {
-      this.points.push(lid.points[2 * i]!, lid.points[2 * i + 1]!);
-      this.rows.push(row(lid.rows[i]!));
+    let [points, faces, corners, edges] = [0, 0, 0, 0];
+    for (const { outline, front, back } of parts) {
+      const rim = outline.points.length / 2;
+      points += front.rows.length + back.rows.length + (wallRows - 1) * rim;
+      faces += front.edges.length + back.edges.length + wallRows * rim;
+      corners += front.corners.length + back.corners.length + 4 * wallRows * rim;
+      edges += rim;
     }
+    this.points = new Float64Array(2 * points);
+    this.rows = new Float64Array(points);
+    this.starts = new Uint32Array(faces + 1);
+    this.corners = new Uint32Array(corners);
+    this.sides = new Uint8Array(faces);
+    this.edges = new Int32Array(faces);
+    this.begins = new Float64Array(2 * edges);
+    this.next = new Uint32Array(edges);
+  }
+
+  plan(lostFlange: boolean): SlabPlan {
+    for (const part of this.parts) this.write(part);
+    const count = (is: (part: Part) => boolean) => this.parts.filter(is).length;
+    const ringOutlines = count(({ front, back }) => front.path === 'rings' || back.path === 'rings');
+    const edged = count(({ front, back }) => front.path !== 'none' || back.path !== 'none');
+    return {
+      points: this.points,
+      rows: this.rows,
+      starts: this.starts,
+      corners: this.corners,
+      sides: this.sides,
+      flow: { edges: this.edges, points: this.begins, next: this.next },
+      edgePath: edged === 0 ? 'none' : ringOutlines > 0 ? 'rings' : 'skeleton',
+      outlines: this.parts.reduce((sum, { rims }) => sum + rims.length, 0),
+      ringOutlines,
+      unheldOutlines: count(({ front, back }) => front.isUnheld || back.isUnheld),
+      lostFlange,
+    };
+  }
+
+  private write({ rims, outline, front, back }: Part): void {
+    const frontAt = this.writePoints(front.points, front.rows);
+    const backAt = this.writePoints(
+      back.points,
+      back.rows.map((row) => -1 - row),
+    );
+    this.writeLid(front, frontAt, FRONT, false);
+    this.writeLid(back, backAt, BACK, true);
+    this.writeWalls(outline, frontAt, backAt);
+    const { next } = linkedRings(ringsOf(rims));
+    this.begins.set(outline.points, 2 * this.edge);
+    for (let i = 0; i < next.length; i++) this.next[this.edge + i] = this.edge + next[i]!;
+    this.edge += next.length;
+  }
+
+  /** @returns the number of the first */
+  private writePoints(points: Float64Array, rows: Float64Array): number {
+    const first = this.point;
+    this.points.set(points, 2 * first);
+    this.rows.set(rows, first);
+    this.point += rows.length;
     return first;
   }
 
-  private addLid(lid: Lid, first: number, flatSide: number, turned: boolean): void {
-    for (let f = 0; f + 1 < lid.starts.length; f++) {
+  private writeLid(lid: Lid, first: number, flatSide: number, isTurned: boolean): void {
+    for (let f = 0; f < lid.edges.length; f++) {
       const [from, to] = [lid.starts[f]!, lid.starts[f + 1]!];
       // Turned around, a face keeps its first corner: it may be a fan.
-      if (turned)
-        for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c === from ? c : from + to - c]!);
-      else for (let c = from; c < to; c++) this.corners.push(first + lid.corners[c]!);
+      for (let c = from; c < to; c++) {
+        this.corners[this.corner++] = first + lid.corners[isTurned && c > from ? from + to - c : c]!;
+      }
       this.closeFace(lid.onEdge[f] ? EDGE : flatSide, lid.edges[f]!);
     }
   }
 
   /** Quads from the back's rim to the front's, in rows: the points between lie in rows from 0 down to −1. */
-  private addWalls(rims: readonly Region[], frontAt: number, backAt: number): void {
-    const { points, edges } = outlineOf(rims);
-    const count = points.length / 2;
+  private writeWalls({ points, edges }: FlatOutline, frontAt: number, backAt: number): void {
     const levels = [backAt];
     for (let row = this.wallRows - 1; row > 0; row--) {
-      levels.push(this.rows.length);
-      for (let i = 0; i < count; i++) {
-        this.points.push(points[2 * i]!, points[2 * i + 1]!);
-        this.rows.push(-row / this.wallRows);
-      }
+      levels.push(this.writePoints(points, new Float64Array(points.length / 2).fill(-row / this.wallRows)));
     }
     levels.push(frontAt);
     for (let e = 0; e < edges.length; e += 2) {
       for (let k = 1; k < levels.length; k++) {
         const [below, above] = [levels[k - 1]!, levels[k]!];
-        this.corners.push(below + edges[e]!, below + edges[e + 1]!, above + edges[e + 1]!, above + edges[e]!);
+        this.corners[this.corner++] = below + edges[e]!;
+        this.corners[this.corner++] = below + edges[e + 1]!;
+        this.corners[this.corner++] = above + edges[e + 1]!;
+        this.corners[this.corner++] = above + edges[e]!;
         this.closeFace(WALL, edges[e]!);
       }
     }
   }
 
-  /** @param edge of the region, −1 for none */
+  /** @param edge of the part, −1 for none */
   private closeFace(side: number, edge: number): void {
-    this.starts.push(this.corners.length);
-    this.sides.push(side);
-    this.edges.push(edge < 0 ? -1 : this.next.length + edge);
-  }
-
-  private addFlow(rims: readonly Region[]): void {
-    const { points, next } = linkedRings(ringsOf(rims));
-    const first = this.next.length;
-    for (const after of next) this.next.push(first + after);
-    for (const value of points) this.begins.push(value);
-  }
-
-  plan(): SlabPlan {
-    return {
-      points: Float64Array.from(this.points),
-      rows: Float64Array.from(this.rows),
-      starts: Uint32Array.from(this.starts),
-      corners: Uint32Array.from(this.corners),
-      sides: Uint8Array.from(this.sides),
-      flow: {
-        edges: Int32Array.from(this.edges),
-        points: Float64Array.from(this.begins),
-        next: Uint32Array.from(this.next),
-      },
-      edgePath: !this.anyEdge ? 'none' : this.ringOutlines > 0 ? 'rings' : 'skeleton',
-      outlines: this.outlines,
-      ringOutlines: this.ringOutlines,
-      unheldOutlines: this.unheldOutlines,
-      lostFlange: this.lostFlange,
-    };
+    this.sides[this.face] = side;
+    this.edges[this.face] = edge < 0 ? -1 : this.edge + edge;
+    this.starts[++this.face] = this.corner;
   }
 }

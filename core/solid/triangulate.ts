@@ -10,8 +10,8 @@ export function leftTurn(ax: number, ay: number, bx: number, by: number, cx: num
   return -orient2d(ax, ay, bx, by, cx, cy);
 }
 
-const after = (e: number) => e - (e % 3) + ((e + 1) % 3);
-const before = (e: number) => e - (e % 3) + ((e + 2) % 3);
+const after = (e: number) => (e % 3 === 2 ? e - 2 : e + 1);
+const before = (e: number) => (e % 3 === 0 ? e + 2 : e - 1);
 
 /**
  * A triangulation of the convex hull of a point set in which given edges appear.
@@ -37,7 +37,8 @@ export class Triangulation {
   constructor(points: Float64Array, edges: Uint32Array) {
     this.points = points;
     // Seen in a mirror, delaunator's right-turning triangles turn left.
-    const mirrored = points.map((v, i) => (i % 2 === 1 ? -v : v));
+    const mirrored = points.slice();
+    for (let i = 1; i < points.length; i += 2) mirrored[i] = -points[i]!;
     const { triangles, halfedges } = new Delaunator(mirrored);
     this.corners = triangles;
     this.twins = halfedges;
@@ -56,26 +57,32 @@ export class Triangulation {
     return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
   }
 
-  /** Half-edges that start at `v`, counter-clockwise, beginning at the hull where there is one. */
-  private *around(v: number): Generator<number> {
-    let start = this.leaving[v]!;
-    if (start < 0) return;
+  /** The first half-edge that starts at `v`: on the hull where there is one; −1 for a point without any. */
+  private firstAround(v: number): number {
+    const known = this.leaving[v]!;
+    if (known < 0) return -1;
+    let start = known;
     for (let back = this.twins[start]!; back >= 0; back = this.twins[start]!) {
       start = after(back);
-      if (start === this.leaving[v]) break;
+      if (start === known) break;
     }
-    let e = start;
-    do {
-      yield e;
-      e = this.twins[before(e)]!;
-    } while (e >= 0 && e !== start);
+    return start;
+  }
+
+  /** The half-edge that starts where e does, counter-clockwise after it; −1 at the hull. */
+  private nextAround(e: number): number {
+    return this.twins[before(e)]!;
   }
 
   /** The half-edge from a to b, or from b to a where a–b is on the hull and only that one exists; −1 for none. */
   private edgeBetween(a: number, b: number): number {
-    for (const e of this.around(a)) {
+    const first = this.firstAround(a);
+    let e = first;
+    while (e >= 0) {
       if (this.corners[after(e)] === b) return e;
       if (this.corners[before(e)] === b) return before(e);
+      e = this.nextAround(e);
+      if (e === first) break;
     }
     return -1;
   }
@@ -121,8 +128,9 @@ export class Triangulation {
 
   /** Edges strictly between a and b, as pairs of points, in order from a. */
   private crossedBy(a: number, b: number): [number, number][] {
+    const first = this.firstAround(a);
     let e = -1;
-    for (const candidate of this.around(a)) {
+    for (let candidate = first; candidate >= 0; ) {
       const p = this.corners[after(candidate)]!;
       const q = this.corners[before(candidate)]!;
       if (this.turn(a, p, b) >= 0 && this.turn(a, q, b) < 0) {
@@ -130,6 +138,8 @@ export class Triangulation {
         e = after(candidate);
         break;
       }
+      candidate = this.nextAround(candidate);
+      if (candidate === first) break;
     }
     const found: [number, number][] = [];
     while (e >= 0) {

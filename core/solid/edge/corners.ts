@@ -1,6 +1,7 @@
 // corners.ts — what becomes of corners that point inward: moved, they run ahead, the further the sharper they are. Such a
 // corner may be rounded, or cut where it would run too far ahead. Then it is several corners in one place, with edges
 // without length between them that grow as the outline moves.
+import { uints } from '../../arrays.ts';
 import { cornerSpeed, type Lines } from './lines.ts';
 
 export const CORNERS = ['mitred', 'rounded'] as const;
@@ -45,43 +46,47 @@ export interface Cornered {
 
 export function cornered(rim: Float64Array, next: Uint32Array, lines: Lines, facets: Uint8Array): Cornered {
   const n = next.length;
-  const points = Array.from(rim);
-  const follow = Array.from(next);
-  const [nx, ny, offset] = [Array.from(lines.nx), Array.from(lines.ny), Array.from(lines.offset)];
-  const rimOf = Array.from(next, (_, i) => i);
-  for (const [edge, corner] of next.entries()) {
-    const count = facets[corner]!;
-    if (count === 0) continue;
+  const count = n + facets.reduce((sum, more) => sum + more, 0);
+  const room = () => new Float64Array(count);
+  const all = { nx: room(), ny: room(), offset: room() };
+  all.nx.set(lines.nx);
+  all.ny.set(lines.ny);
+  all.offset.set(lines.offset);
+  const points = new Float64Array(2 * count);
+  points.set(rim);
+  const follow = new Uint32Array(count);
+  follow.set(next);
+  const rimOf = uints(count, (i) => i);
+  let fresh = n;
+  for (let edge = 0; edge < n; edge++) {
+    const corner = next[edge]!;
+    const more = facets[corner]!;
+    if (more === 0) continue;
     const [x, y] = [rim[2 * corner]!, rim[2 * corner + 1]!];
     const [ax, ay, bx, by] = [lines.nx[edge]!, lines.ny[edge]!, lines.nx[corner]!, lines.ny[corner]!];
     const [start, turn] = [Math.atan2(ay, ax), Math.atan2(ax * by - ay * bx, ax * bx + ay * by)];
     // New corners begin the new edges; the old one comes last, because the edge behind it is known by it.
     let before = edge;
-    for (let k = 1; k <= count; k++) {
-      const angle = start + (turn * k) / (count + 1);
-      const fresh = rimOf.push(corner) - 1;
-      points.push(x, y);
-      nx.push(Math.cos(angle));
-      ny.push(Math.sin(angle));
-      offset.push(Math.cos(angle) * x + Math.sin(angle) * y);
+    for (let k = 1; k <= more; k++, fresh++) {
+      const angle = start + (turn * k) / (more + 1);
+      rimOf[fresh] = corner;
+      points[2 * fresh] = x;
+      points[2 * fresh + 1] = y;
+      all.nx[fresh] = Math.cos(angle);
+      all.ny[fresh] = Math.sin(angle);
+      all.offset[fresh] = Math.cos(angle) * x + Math.sin(angle) * y;
       follow[before] = fresh;
       before = fresh;
     }
     follow[before] = corner;
   }
-  const all = { nx: Float64Array.from(nx), ny: Float64Array.from(ny), offset: Float64Array.from(offset) };
-  const parted = Float64Array.from(points);
-  for (const [edge, corner] of follow.entries()) {
+  const parted = points.slice();
+  for (let edge = 0; edge < count; edge++) {
+    const corner = follow[edge]!;
     if (edge < n && rimOf[corner]! === corner) continue;
     const [vx, vy] = cornerSpeed(all, edge, corner);
     parted[2 * corner]! += APART * vx;
     parted[2 * corner + 1]! += APART * vy;
   }
-  return {
-    points: Float64Array.from(points),
-    parted,
-    next: Uint32Array.from(follow),
-    lines: all,
-    rimOf: Uint32Array.from(rimOf),
-  };
+  return { points, parted, next: follow, lines: all, rimOf };
 }

@@ -1,6 +1,7 @@
 // divide.ts — faces of a plane drawing as a mesh can have them. Quads are convex, and a face with more corners is a fan of
 // triangles around its first one, so that nobody can read it wrong. What is neither is divided by its Delaunay triangulation,
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
+import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
 import { type BoundedTriangles, leftTurn, tryInside } from '../triangulate.ts';
 
@@ -23,7 +24,7 @@ export function divideFace(
 ): readonly (readonly number[])[] | null {
   // Nearly all faces are quads that can stay.
   if (face.length === 4 && isConvexQuad(nodes, face, least)) return [face];
-  const points = Float64Array.from({ length: 2 * face.length }, (_, i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
+  const points = floats(2 * face.length, (i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
   return divide(points, least)?.map((part) => part.map((i) => face[i]!)) ?? null;
 }
 
@@ -34,7 +35,7 @@ function divide(points: Float64Array, least: number): number[][] | null {
   const known = wholeFace(points, whole, least);
   if (known) return [known];
   if (n === 4) return divideQuad(points);
-  const edges = Uint32Array.from({ length: 2 * n }, (_, i) => ((i + 1) >> 1) % n);
+  const edges = uints(2 * n, (i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
   return triangles?.corners.length === 3 * (n - 2) ? joined(points, triangles, least) : null;
 }

@@ -1,4 +1,5 @@
 // lines.ts — the lines that outline edges lie on, as inner unit normals and distances from the origin.
+import { uints } from '../../arrays.ts';
 
 /** Edge i consists of the points where nx·x + ny·y = offset; the inside is where it is more. */
 export interface Lines {
@@ -15,7 +16,7 @@ export function linesOf(points: Float64Array, next: Uint32Array): Lines {
     const j = next[i]!;
     const [x, y] = [points[2 * i]!, points[2 * i + 1]!];
     const [dx, dy] = [points[2 * j]! - x, points[2 * j + 1]! - y];
-    const length = Math.hypot(dx, dy);
+    const length = Math.sqrt(dx * dx + dy * dy);
     nx[i] = -dy / length;
     ny[i] = dx / length;
     offset[i] = nx[i]! * x + ny[i]! * y;
@@ -96,7 +97,7 @@ export function nearestMeeting(
 
 /** Every edge as a pair of points: edge i from point i to the one that follows it. */
 export function edgesOf(next: Uint32Array): Uint32Array {
-  return Uint32Array.from({ length: 2 * next.length }, (_, i) => (i % 2 ? next[i >> 1]! : i >> 1));
+  return uints(2 * next.length, (i) => (i % 2 ? next[i >> 1]! : i >> 1));
 }
 
 /** Rings as one list of points, and the point that follows each one; edge i leaves point i. */

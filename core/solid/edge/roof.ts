@@ -409,7 +409,11 @@ class Book implements WavefrontEvents {
       return number[node]!;
     };
     for (let i = 0; i < this.rimCount; i++) use(i);
-    const nodes = Float64Array.from({ length: 2 * this.x.length }, (_, i) => (i % 2 ? this.y : this.x)[i >> 1]!);
+    const nodes = new Float64Array(2 * this.x.length);
+    for (let i = 0; i < this.x.length; i++) {
+      nodes[2 * i] = this.x[i]!;
+      nodes[2 * i + 1] = this.y[i]!;
+    }
     const inside: (readonly number[])[] = [];
     const starts = [0];
     const corners: number[] = [];
@@ -443,14 +447,14 @@ class Book implements WavefrontEvents {
     }
     for (const point of front) if (levels[point]! < 0) levels[point] = this.levels;
     return {
-      points: Float64Array.from(points),
-      times: Float64Array.from(times),
-      levels: Int16Array.from(levels),
-      starts: Uint32Array.from(starts),
-      corners: Uint32Array.from(corners),
-      edges: Int32Array.from(edges),
-      strips: Uint16Array.from(strips),
-      front: Uint32Array.from(front),
+      points: new Float64Array(points),
+      times: new Float64Array(times),
+      levels: new Int16Array(levels),
+      starts: new Uint32Array(starts),
+      corners: new Uint32Array(corners),
+      edges: new Int32Array(edges),
+      strips: new Uint16Array(strips),
+      front: new Uint32Array(front),
     };
   }
 }

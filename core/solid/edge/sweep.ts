@@ -1,5 +1,6 @@
 // sweep.ts — the edge of an outline of which nothing is used up: every row has all corners of the rim, and all strips are
 // quads. Most edges are like that, and this is much less work than writing down a roof.
+import { uints } from '../../arrays.ts';
 import { type BoundedTriangles, flipToDelaunay } from '../triangulate.ts';
 import type { StripDrawing } from './drawing.ts';
 import { cornerSpeed, linesOf } from './lines.ts';
@@ -68,24 +69,33 @@ export function strips(
     }
   }
   const corners = new Uint32Array(4 * n * rows);
-  for (let k = 0, c = 0; k < rows; k++) {
-    for (let i = 0; i < n; i++) {
+  const edges = new Int32Array(n * rows);
+  const ofStrip = new Uint16Array(n * rows);
+  for (let k = 0, f = 0; k < rows; k++) {
+    for (let i = 0; i < n; i++, f++) {
       const j = next[i]!;
-      corners[c++] = k * n + i;
-      corners[c++] = k * n + j;
-      corners[c++] = (k + 1) * n + j;
-      corners[c++] = (k + 1) * n + i;
+      corners[4 * f] = k * n + i;
+      corners[4 * f + 1] = k * n + j;
+      corners[4 * f + 2] = (k + 1) * n + j;
+      corners[4 * f + 3] = (k + 1) * n + i;
+      edges[f] = i;
+      ofStrip[f] = k;
     }
   }
-  const count = n * (rows + 1);
+  const times = new Float64Array(n * (rows + 1));
+  const row = new Int16Array(n * (rows + 1));
+  for (let k = 1; k <= rows; k++) {
+    times.fill(levels[k - 1]!, k * n, (k + 1) * n);
+    row.fill(k, k * n, (k + 1) * n);
+  }
   return {
     points,
-    times: Float64Array.from({ length: count }, (_, i) => (i < n ? 0 : levels[Math.floor(i / n) - 1]!)),
-    levels: Int16Array.from({ length: count }, (_, i) => Math.floor(i / n)),
-    starts: Uint32Array.from({ length: n * rows + 1 }, (_, f) => 4 * f),
+    times,
+    levels: row,
+    starts: uints(n * rows + 1, (f) => 4 * f),
     corners,
-    edges: Int32Array.from({ length: n * rows }, (_, f) => f % n),
-    strips: Uint16Array.from({ length: n * rows }, (_, f) => Math.floor(f / n)),
-    front: Uint32Array.from({ length: 2 * n }, (_, i) => n * rows + (i % 2 ? next[i >> 1]! : i >> 1)),
+    edges,
+    strips: ofStrip,
+    front: uints(2 * n, (i) => n * rows + (i % 2 ? next[i >> 1]! : i >> 1)),
   };
 }

@@ -1,5 +1,6 @@
 // weld.ts — a plane drawing without hairs: nodes that are nearly one place become one, and where a corner of a face nearly
 // lies on another of its edges, the edge is led through that corner, which parts the face there.
+import { uints } from '../../arrays.ts';
 
 /** How far from an edge's line the node may be that the edge is led through. */
 const HAIR = 4e-7;
@@ -27,7 +28,7 @@ export interface Joined {
  * Joins nodes along the edges of faces, from the shortest to the longest, as long as none moves by more than `shift`.
  */
 export function joinNodes({ x, y, times, level }: Drawing, faces: readonly Face<unknown>[], shift: number): Joined {
-  const place = Uint32Array.from({ length: x.length }, (_, i) => i);
+  const place = uints(x.length, (i) => i);
   const find = (i: number) => {
     while (place[i] !== i) i = place[i] = place[place[i]!]!;
     return i;
@@ -170,7 +171,7 @@ function hairOf(
     const [dx, dy] = [x[b]! - ax, y[b]! - ay];
     const squared = dx * dx + dy * dy;
     for (let k = 2; k < n; k++) {
-      const c = corners[(i + k) % n]!;
+      const c = corners[i + k < n ? i + k : i + k - n]!;
       const [cx, cy] = [x[c]! - ax, y[c]! - ay];
       const cross = dx * cy - dy * cx;
       if (cross * cross > HAIR * HAIR * squared) continue;

@@ -2,7 +2,9 @@
 // below a bound or is too large (Ruppert 1995, "A Delaunay refinement algorithm for quality 2-dimensional mesh
 // generation"; Shewchuk 1996). Where outline edges meet at less than 60°, they are split on circles around their corner,
 // and a triangle that fits between them stays as it is (Shewchuk 2002, "Delaunay refinement algorithms", §3).
+
 import { incircle } from 'robust-predicates';
+import { listOf } from '../../arrays.ts';
 import { afterHalf as after, type BoundedTriangles, beforeHalf as before, leftTurn } from '../triangulate.ts';
 
 /** Circumradius over shortest edge at the bound: 1 / (2 sin 20.7°), the most that provably ends. */
@@ -58,9 +60,9 @@ class Refinement {
   private readonly acute: Set<number>;
 
   constructor(points: Float64Array, edges: Uint32Array, { corners, twins }: BoundedTriangles, largest: number) {
-    this.points = Array.from(points);
-    this.corners = Array.from(corners);
-    this.twins = Array.from(twins);
+    this.points = listOf(points);
+    this.corners = listOf(corners);
+    this.twins = listOf(twins);
     this.ends = edges;
     this.largest = largest;
     this.lieOn = new Array(points.length / 2).fill(-1);

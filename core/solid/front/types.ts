@@ -1,4 +1,5 @@
 // types.ts — a flat front before and after it is divided into faces.
+import { floats, uints } from '../../arrays.ts';
 
 /** What bounds a front: edges between some of the points, as pairs of point numbers, the inside on their left. */
 export interface FlatOutline {
@@ -17,15 +18,15 @@ export interface FlatMesh {
   readonly splits: ReadonlyMap<number, readonly number[]>;
 }
 
-export const triangleStarts = (corners: number) => Uint32Array.from({ length: corners / 3 + 1 }, (_, i) => 3 * i);
+export const triangleStarts = (corners: number) => uints(corners / 3 + 1, (i) => 3 * i);
 
 /** An outline without the points that no edge uses; places[new point] → old point. */
 export function compacted({ points, edges }: FlatOutline): FlatOutline & { readonly places: Uint32Array } {
   const number = new Int32Array(points.length / 2).fill(-1);
   const places: number[] = [];
-  for (const point of edges) if (number[point]! < 0) number[point] = places.push(point) - 1;
+  for (let i = 0; i < edges.length; i++) if (number[edges[i]!]! < 0) number[edges[i]!] = places.push(edges[i]!) - 1;
   return {
-    points: Float64Array.from({ length: 2 * places.length }, (_, i) => points[2 * places[i >> 1]! + (i % 2)]!),
+    points: floats(2 * places.length, (i) => points[2 * places[i >> 1]! + (i % 2)]!),
     edges: edges.map((point) => number[point]!),
     places: Uint32Array.from(places),
   };
