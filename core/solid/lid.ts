@@ -51,7 +51,7 @@ export interface LidOptions {
 /** @param rim a region whose points all stay in the mesh: what the walls hang on */
 export function buildLid(rim: Region, { insets, faces, isHeld, style, extent }: LidOptions): Lid {
   const levels = [...new Set(insets)];
-  if (levels.length === 1) return new LidBuilder(rimOnly(rim), insets, [rim]).lid(faces, 'none');
+  if (levels.length === 1) return flatLid(rim, faces, insets.length - 1);
   const reaches = levels.slice(1);
   const held = isHeld ? heldDrawing(rim, reaches, extent) : null;
   const drawing = held ?? roofOver(rim, reaches, extent, style);
@@ -115,18 +115,22 @@ export function joinLids(rims: readonly Region[], lids: readonly Lid[]): Lid {
   };
 }
 
-/** No strips at all. */
-function rimOnly(rim: Region): StripDrawing {
-  const { points, edges } = outlineOf([rim]);
+/** A front that reaches to the rim, all in one row. */
+function flatLid(rim: Region, faces: FrontFaces, row: number): Lid {
+  const outline = outlineOf([rim]);
+  const { added, starts, corners } = meshFront(outline, faces);
+  const points = new Float64Array(outline.points.length + added.length);
+  points.set(outline.points);
+  points.set(added, outline.points.length);
   return {
     points,
-    times: new Float64Array(points.length / 2),
-    levels: new Int16Array(points.length / 2),
-    starts: new Uint32Array(1),
-    corners: new Uint32Array(0),
-    edges: new Int32Array(0),
-    strips: new Uint16Array(0),
-    front: edges,
+    rows: new Float64Array(points.length / 2).fill(row),
+    starts,
+    corners,
+    onEdge: new Uint8Array(starts.length - 1),
+    edges: new Int32Array(starts.length - 1).fill(-1),
+    path: 'none',
+    isUnheld: false,
   };
 }
 

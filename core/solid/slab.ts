@@ -161,8 +161,7 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
       if (flange) return flange;
       // Without its edge the front lies where the edge would have ended.
       lostFlange = true;
-      const lid = joinedOver({ ...side, insets: [0], faces: { ...faces, kind: 'fewest' } });
-      return { ...lid, rows: lid.rows.map(() => side.insets.length - 1) };
+      return joinedOver({ ...side, insets: side.insets.map(() => 0), faces: { ...faces, kind: 'fewest' } });
     };
     const lid = over(front);
     parts.push(partOf(rims, lid, areAlike ? lid : over(back)));

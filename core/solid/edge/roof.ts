@@ -1,6 +1,7 @@
 // roof.ts — the straight skeleton of a region up to a reach, cut at the heights of a profile's rows (Aichholzer, Aurenhammer,
 // Alberts & Gärtner 1995): every outline edge sweeps inward at unit speed and owns what it sweeps. The wavefront tells what
 // happens; here it is written down as a plane drawing of links, and read off again as faces.
+import { uints } from '../../arrays.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { boundaryOf } from '../boundary.ts';
@@ -9,7 +10,7 @@ import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.t
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
 import { edgesOf, type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
-import { sweptRoof } from './sweep.ts';
+import { stacked, sweptRoof, sweptStrips } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
 
@@ -41,6 +42,10 @@ const ROUNDS = 4;
 export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
+/** Edges shorter than this may be joined. */
+const SHORT = 2 * SHIFTS[0]!;
+/** How long before anything happens a level may be swept: nothing above it comes near enough to be joined with it. */
+const CLEAR = 2e-5;
 
 /**
  * @param region as `regionsOf` gives it: rings that keep clear of each other
@@ -123,27 +128,58 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
   const { points, next, lines, inner } = startOf(outline, attempt);
   if (!inner) return null;
   const reach = levels.at(-1)!;
+  let swept: StripDrawing | null = null;
   if (next.length === outline.next.length) {
     const copy = copyOf(inner);
     const watched = new Wavefront({ points, next, triangles: copy, lines, horizon: reach + SOON, events: null });
-    if (watched.advance(reach + SOON)) {
-      const limits = { length: 2 * SHIFTS[0]!, area: LEAST_AREA };
-      const swept = sweptRoof(outline.rim, next, levels, copy, limits);
-      if (swept) return swept;
-    }
+    const isWhole = watched.advance(reach + SOON);
+    const { rim } = outline;
+    const whole = isWhole ? sweptRoof(rim, next, levels, copy, { length: SHORT, area: LEAST_AREA }) : null;
+    if (whole) return whole;
+    // Below what happens first, all is as simple.
+    const clear = levels.filter((level) => level < watched.time - CLEAR);
+    swept = isWhole || clear.length === 0 ? null : sweptStrips(rim, next, clear, SHORT);
   }
-  const exact = cornered(outline.rim, outline.next, outline.lines, outline.facets);
-  const book = new Book(exact, outline.next.length, inner.corners.length / 3);
+  const foot = swept ? footOn(swept, outline) : footOf(outline);
+  const book = new Book(foot, outline.next.length, inner.corners.length / 3);
   const front = new Wavefront({ points, next, triangles: copyOf(inner), lines, horizon: reach + WAIT, events: book });
+  if (!front.advance(foot.time)) return null;
   book.open(front);
-  for (const [k, level] of levels.entries()) {
+  for (let k = foot.level; k < levels.length; k++) {
+    const level = levels[k]!;
     if (!front.advance(level)) return null;
     for (let soon = front.nextTime(); soon < level + WAIT && soon < front.time + SOON; soon = front.nextTime()) {
       if (!front.advance(soon)) return null;
     }
     book.level(front, k + 1 === levels.length);
   }
-  return book.roof(front, SHIFTS[attempt]!);
+  const roof = book.roof(front, SHIFTS[attempt]!);
+  return swept && roof ? stacked(swept, roof) : roof;
+}
+
+/** What a drawing of links begins with: corners, when they are there, and how many levels lie below. */
+interface Foot extends Omit<Cornered, 'parted'> {
+  readonly time: number;
+  readonly level: number;
+}
+
+const footOf = ({ rim, next, lines, facets }: Outline): Foot => ({
+  ...cornered(rim, next, lines, facets),
+  time: 0,
+  level: 0,
+});
+
+/** The last level of strips, on which the rest is drawn. */
+function footOn({ points, times, levels }: StripDrawing, { next, lines }: Outline): Foot {
+  const n = next.length;
+  return {
+    points: points.subarray(points.length - 2 * n),
+    next,
+    lines,
+    rimOf: uints(n, (i) => i),
+    time: times.at(-1)!,
+    level: levels.at(-1)!,
+  };
 }
 
 /** Points moved by a hair, each in a direction of its own: the same for the same points. */
@@ -186,22 +222,23 @@ class Book implements WavefrontEvents {
   private readonly trail: Int32Array;
   /** The node of each corner at the last level. */
   private readonly nodeOf: Int32Array;
-  private levels = 0;
+  private levels: number;
   private front!: Wavefront;
 
   /**
-   * @param outline as it would be had nothing been stirred
+   * @param foot as it would be had nothing been stirred
    * @param rimCount how many of its corners are points of the rim
    * @param triangles inside it
    */
-  constructor({ points, next, lines, rimOf }: Cornered, rimCount: number, triangles: number) {
+  constructor({ points, next, lines, rimOf, time, level }: Foot, rimCount: number, triangles: number) {
     this.rimCount = rimCount;
+    this.levels = level;
     this.exact = rimCount > MANY ? EXACT_AMONG_MANY : EXACT;
     this.rimOf = rimOf;
     this.lines = lines;
     this.trail = new Int32Array(next.length + triangles);
     this.nodeOf = new Int32Array(next.length + triangles);
-    for (let i = 0; i < rimCount; i++) this.node(points[2 * i]!, points[2 * i + 1]!, 0, RIM);
+    for (let i = 0; i < rimCount; i++) this.node(points[2 * i]!, points[2 * i + 1]!, time, RIM);
     for (let i = 0; i < next.length; i++) this.link(rimOf[i]!, rimOf[next[i]!]!, i, -1);
   }
 

@@ -23,18 +23,9 @@ export function sweptRoof(
   limits: { readonly length: number; readonly area: number },
 ): StripDrawing | null {
   const n = next.length;
-  const roof = strips(rim, next, levels);
+  const roof = sweptStrips(rim, next, levels, limits.length);
+  if (!roof) return null;
   const top = roof.points.subarray(2 * n * levels.length);
-  const lines = linesOf(rim, next);
-  for (let i = 0; i < n; i++) {
-    const j = next[i]!;
-    const [dx, dy] = [top[2 * j]! - top[2 * i]!, top[2 * j + 1]! - top[2 * i + 1]!];
-    const along = dx * lines.ny[i]! - dy * lines.nx[i]!;
-    if (!(along > limits.length)) return null;
-    // A corner runs at 1 / sine of the angle between its way and its edges.
-    const run = Math.hypot(top[2 * i]! - rim[2 * i]!, top[2 * i + 1]! - rim[2 * i + 1]!);
-    if (run * FLAT > levels.at(-1)!) return null;
-  }
   flipToDelaunay(top, triangles);
   const inner = triangles.corners;
   for (let t = 0; t < inner.length; t += 3) {
@@ -43,6 +34,57 @@ export function sweptRoof(
     if (!(bx * (top[c + 1]! - top[a + 1]!) - by * (top[c]! - top[a]!) > 2 * limits.area)) return null;
   }
   return { ...roof, triangles: inner.map((i) => n * levels.length + i) };
+}
+
+/** Quads up to levels below which nothing happens; null where an edge becomes shorter than the least, or a quad too flat. */
+export function sweptStrips(
+  rim: Float64Array,
+  next: Uint32Array,
+  levels: readonly number[],
+  least: number,
+): StripDrawing | null {
+  const n = next.length;
+  const drawing = strips(rim, next, levels);
+  const top = drawing.points.subarray(2 * n * levels.length);
+  const lines = linesOf(rim, next);
+  for (let i = 0; i < n; i++) {
+    const j = next[i]!;
+    const [dx, dy] = [top[2 * j]! - top[2 * i]!, top[2 * j + 1]! - top[2 * i + 1]!];
+    const along = dx * lines.ny[i]! - dy * lines.nx[i]!;
+    if (!(along > least)) return null;
+    // A corner runs at 1 / sine of the angle between its way and its edges.
+    const run = Math.hypot(top[2 * i]! - rim[2 * i]!, top[2 * i + 1]! - rim[2 * i + 1]!);
+    if (run * FLAT > levels.at(-1)!) return null;
+  }
+  return drawing;
+}
+
+/** A drawing on top of strips: its rim is their last level. */
+export function stacked(below: StripDrawing, above: StripDrawing): StripDrawing {
+  const rows = below.levels.at(-1)!;
+  const n = below.levels.length / (rows + 1);
+  const moved = (point: number) => point + n * rows;
+  const offset = below.corners.length;
+  return {
+    points: joined(below.points, above.points.subarray(2 * n)),
+    times: joined(below.times, above.times.subarray(n)),
+    levels: joined(below.levels, above.levels.subarray(n)),
+    starts: joined(
+      below.starts,
+      above.starts.subarray(1).map((start) => start + offset),
+    ),
+    corners: joined(below.corners, above.corners.map(moved)),
+    edges: joined(below.edges, above.edges),
+    strips: joined(below.strips, above.strips),
+    front: above.front.map(moved),
+  };
+}
+
+function joined<A extends Float64Array | Uint32Array | Int32Array | Int16Array | Uint16Array>(a: A, b: A): A {
+  const both = new (a.constructor as new (length: number) => A)(a.length + b.length);
+  both.set(a);
+  both.set(b, a.length);
+  return both;
 }
 
 /**
