@@ -219,7 +219,16 @@ describe('roofs over anything', () => {
       fc.property(gridRings, reaches, (rings, levels) => {
         for (const outline of regionsOf(rings, 'evenodd')) expectSound(roofOf(outline, ...levels), outline);
       }),
-      { numRuns: 200 },
+      {
+        numRuns: 200,
+        // Something happens so soon after the first level that what is left there is too small to be joined.
+        examples: [
+          [
+            [Float64Array.of(4, 10, 12, 1, 8, 11, 2, 2, 0, 11), Float64Array.of(9, 2, 1, 10, 0, 0)],
+            [1, 2],
+          ],
+        ],
+      },
     );
   });
 

@@ -22,9 +22,12 @@ import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
  * together is joined again afterwards, so the order leaves no trace.
  */
 const UNREST = 2 ** -31;
-/** A level waits for events that come so soon after it, but no longer than {@link WAIT} in all. */
+/** A level waits for events that come so soon after it or after each other, but no longer than {@link WAIT} in all. */
 const SOON = 1e-7;
 const WAIT = 5e-7;
+/** The last attempts wait as long as can be, however late an event comes. */
+const LONG_WAIT = 9e-7;
+const PATIENT = 3;
 /**
  * How far a corner's distance from its outline edge may be off. Among very many corners there always is one that lies a little
  * further off, and the whole roof would be lost for it.
@@ -142,14 +145,15 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
   }
   const foot = swept ? footOn(swept, outline) : footOf(outline);
   const book = new Book(foot, outline.next.length, inner.corners.length / 3);
-  const front = new Wavefront({ points, next, triangles: copyOf(inner), lines, horizon: reach + WAIT, events: book });
+  const [soon, wait] = attempt < PATIENT ? [SOON, WAIT] : [LONG_WAIT, LONG_WAIT];
+  const front = new Wavefront({ points, next, triangles: copyOf(inner), lines, horizon: reach + wait, events: book });
   if (!front.advance(foot.time)) return null;
   book.open(front);
   for (let k = foot.level; k < levels.length; k++) {
     const level = levels[k]!;
     if (!front.advance(level)) return null;
-    for (let soon = front.nextTime(); soon < level + WAIT && soon < front.time + SOON; soon = front.nextTime()) {
-      if (!front.advance(soon)) return null;
+    for (let time = front.nextTime(); time < level + wait && time < front.time + soon; time = front.nextTime()) {
+      if (!front.advance(time)) return null;
     }
     book.level(front, k + 1 === levels.length);
   }
