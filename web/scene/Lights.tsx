@@ -1,4 +1,8 @@
-// Lights.tsx — a low key light from the upper left, so that it grazes the fronts, and a sky to fill the rest.
+// Lights.tsx — a low key light from the upper left, so that it grazes the fronts, a sky to fill the rest, and a lamp that is
+// carried along, so that nothing is black from below or behind.
+import { useFrame } from '@react-three/fiber';
+import { useRef } from 'react';
+import type { DirectionalLight } from 'three';
 
 /** @param size diagonal of what is lit, in project units */
 export function Lights({ size }: { size: number }) {
@@ -20,6 +24,14 @@ export function Lights({ size }: { size: number }) {
       />
       <directionalLight position={[size, -size * 0.4, size * 0.5]} intensity={0.35} />
       <directionalLight position={[size * 0.3, size * 0.5, -size]} intensity={0.7} />
+      <Lamp />
     </>
   );
+}
+
+/** Shines from where the view is looked at. */
+function Lamp() {
+  const light = useRef<DirectionalLight>(null);
+  useFrame(({ camera }) => light.current?.position.copy(camera.position));
+  return <directionalLight ref={light} intensity={0.75} />;
 }
