@@ -3,7 +3,7 @@
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
 import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
-import { type BoundedTriangles, leftTurn, tryInside } from '../triangulate.ts';
+import { type BoundedTriangles, beforeHalf, flipEdge, leftTurn, tryInside } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
@@ -37,33 +37,52 @@ function divide(points: Float64Array, least: number): number[][] | null {
   if (n === 4) return divideQuad(points);
   const edges = uints(2 * n, (i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
-  return triangles?.corners.length === 3 * (n - 2) ? joined(points, triangles, least) : null;
+  if (triangles?.corners.length !== 3 * (n - 2)) return null;
+  thicken(points, triangles, least);
+  return joined(points, triangles, least);
+}
+
+/** Three corners nearly on a line can be a triangle of no size: its longest side is flipped where that leaves two with one. */
+function thicken(points: Float64Array, { corners, twins }: BoundedTriangles, least: number): void {
+  const twice = (a: number, b: number, c: number) => turn(points, a, b, c);
+  for (let t = 0; t < corners.length; t += 3) {
+    if (twice(corners[t]!, corners[t + 1]!, corners[t + 2]!) > least) continue;
+    for (let e = t; e < t + 3; e++) {
+      const f = twins[e]!;
+      if (f < 0) continue;
+      const [a, b, p, q] = [corners[e]!, corners[f]!, corners[beforeHalf(e)]!, corners[beforeHalf(f)]!];
+      if (!(twice(p, a, q) > least && twice(q, b, p) > least)) continue;
+      flipEdge(corners, twins, e);
+      break;
+    }
+  }
 }
 
 /** The face as it can stay, if it can. */
 function wholeFace(points: Float64Array, face: readonly number[], least: number): number[] | null {
   if (face.length === 4) return isConvexQuad(points, face, least) ? [...face] : null;
-  return face.length <= MOST_CORNERS ? fan(points, face) : null;
+  return face.length <= MOST_CORNERS ? fan(points, face, least) : null;
 }
 
 /** The face with a first corner from which it is the best fan of triangles; null when they are too narrow. */
-function fan(points: Float64Array, face: readonly number[]): number[] | null {
+function fan(points: Float64Array, face: readonly number[], least: number): number[] | null {
   const n = face.length;
   let [best, first] = [NARROW, -1];
   for (let k = 0; k < n; k++) {
-    let least = Infinity;
-    for (let i = 1; i + 1 < n && least > best; i++) {
-      least = Math.min(least, width(points, face[k]!, face[(k + i) % n]!, face[(k + i + 1) % n]!));
+    let narrowest = Infinity;
+    for (let i = 1; i + 1 < n && narrowest > best; i++) {
+      narrowest = Math.min(narrowest, width(points, face[k]!, face[(k + i) % n]!, face[(k + i + 1) % n]!, least));
     }
-    if (least > best) [best, first] = [least, k];
+    if (narrowest > best) [best, first] = [narrowest, k];
   }
   return first < 0 ? null : [...face.slice(first), ...face.slice(0, first)];
 }
 
-/** Height over longest side of a triangle; negative where it turns right. */
-function width(p: Float64Array, a: number, b: number, c: number): number {
+/** Height over longest side of a triangle; none where it turns right, or is as good as nothing. */
+function width(p: Float64Array, a: number, b: number, c: number, least: number): number {
   const squared = (i: number, j: number) => (p[2 * i]! - p[2 * j]!) ** 2 + (p[2 * i + 1]! - p[2 * j + 1]!) ** 2;
-  return turn(p, a, b, c) / Math.max(squared(a, b), squared(b, c), squared(c, a));
+  const twice = turn(p, a, b, c);
+  return twice > least ? twice / Math.max(squared(a, b), squared(b, c), squared(c, a)) : 0;
 }
 
 /** Along the diagonal that leaves the better triangles. */

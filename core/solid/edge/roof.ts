@@ -375,7 +375,7 @@ class Book implements WavefrontEvents {
       const { place, moved } = joinNodes(drawing, faces, shift);
       const joined = placed(faces, place);
       this.move(moved, joined);
-      const parted = partHairs(drawing, joined);
+      const parted = partHairs(drawing, joined, this.exact);
       if (!parted) return null;
       faces = parted;
       if (parted === joined) break;

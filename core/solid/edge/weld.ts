@@ -76,10 +76,16 @@ export interface Face<Label> {
 }
 
 /**
- * Faces parted wherever a corner of one lies on another of its edges. Edges without a face on the other side stay whole.
+ * Faces parted wherever a corner of one lies on another of its edges, or beyond it. Edges without a face on the other side stay
+ * whole.
+ * @param beyond how far a corner may have come to lie beyond an edge
  * @returns the very same list where nothing is to be parted; null when it leads in circles
  */
-export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[]): readonly Face<Label>[] | null {
+export function partHairs<Label>(
+  { x, y }: Drawing,
+  faces: readonly Face<Label>[],
+  beyond: number,
+): readonly Face<Label>[] | null {
   const all: (Face<Label> | null)[] = [];
   for (const face of faces) {
     if (repeats(face.corners)) all.push(...loops(face));
@@ -87,7 +93,7 @@ export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[
   }
   const count = x.length;
   const suspects: number[] = [];
-  for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners)) suspects.push(f);
+  for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners, beyond)) suspects.push(f);
   if (suspects.length === 0) return all.length === faces.length ? faces : (all as Face<Label>[]);
   const owner = new Map<number, number>();
   const own = (f: number) => {
@@ -110,7 +116,7 @@ export function partHairs<Label>({ x, y }: Drawing, faces: readonly Face<Label>[
     const f = suspects.pop()!;
     const face = all[f];
     if (!face) continue;
-    const hair = hairOf(x, y, face.corners, (a, b) => owner.has(b * count + a));
+    const hair = hairOf(x, y, face.corners, beyond, (a, b) => owner.has(b * count + a));
     if (!hair) continue;
     const { after, corner } = hair;
     const [a, b] = [face.corners[after]!, face.corners[(after + 1) % face.corners.length]!];
@@ -161,6 +167,7 @@ function hairOf(
   x: readonly number[],
   y: readonly number[],
   corners: readonly number[],
+  beyond: number,
   may?: (a: number, b: number) => boolean,
 ): Hair | null {
   const n = corners.length;
@@ -174,7 +181,8 @@ function hairOf(
       const c = corners[i + k < n ? i + k : i + k - n]!;
       const [cx, cy] = [x[c]! - ax, y[c]! - ay];
       const cross = dx * cy - dy * cx;
-      if (cross * cross > HAIR * HAIR * squared) continue;
+      const most = cross < 0 ? beyond : HAIR;
+      if (cross * cross > most * most * squared) continue;
       const along = dx * cx + dy * cy;
       if (along > 0 && along < squared && (!may || may(a, b))) return { after: i, corner: c };
     }
