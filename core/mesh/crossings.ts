@@ -137,6 +137,9 @@ function meet(a: Float64Array, i: number, b: Float64Array, j: number): boolean {
   return true;
 }
 
+/** Share of what could be that a product of lengths must have to be told from rounding. */
+const CLEARLY = 1e-9;
+
 type Triple = readonly [number, number, number];
 
 class PairTest {
@@ -153,6 +156,7 @@ class PairTest {
     const b = this.corners(t);
     const shared = Number(b.includes(a[0])) + Number(b.includes(a[1])) + Number(b.includes(a[2]));
     if (shared === 3) return true;
+    if (shared === 2 && this.lieApart(a, b)) return false;
     // Most triangles lie in the level front and back; two in one plane need no plane of space to be looked at.
     if (this.isLevel(a) && this.isLevel(b))
       return this.p[3 * a[0] + 2] === this.p[3 * b[0] + 2] && this.overlapInPlane(a, b, shared);
@@ -163,6 +167,21 @@ class PairTest {
     const [lowest, highest] = this.sides(b, a);
     if (lowest >= 0 || highest <= 0) return false;
     return this.pierces(a, b) || this.pierces(b, a);
+  }
+
+  /** Whether two triangles with a common edge lie clearly on different sides of it: most neighbours do. */
+  private lieApart(a: Triple, b: Triple): boolean {
+    const { p } = this;
+    const k = b.includes(a[0]) ? (b.includes(a[1]) ? 2 : 1) : 0;
+    const [i, j, m] = [3 * a[(k + 1) % 3]!, 3 * a[(k + 2) % 3]!, 3 * a[k]!];
+    const n = 3 * b.find((point) => !a.includes(point))!;
+    const [ex, ey, ez] = [p[j]! - p[i]!, p[j + 1]! - p[i + 1]!, p[j + 2]! - p[i + 2]!];
+    const [ux, uy, uz] = [p[m]! - p[i]!, p[m + 1]! - p[i + 1]!, p[m + 2]! - p[i + 2]!];
+    const [vx, vy, vz] = [p[n]! - p[i]!, p[n + 1]! - p[i + 1]!, p[n + 2]! - p[i + 2]!];
+    const [ee, eu, ev] = [ex * ex + ey * ey + ez * ez, ex * ux + ey * uy + ez * uz, ex * vx + ey * vy + ez * vz];
+    const [uu, vv] = [ux * ux + uy * uy + uz * uz, vx * vx + vy * vy + vz * vz];
+    // How far both lean the same way, across the edge; far more than rounding could make of it.
+    return (ux * vx + uy * vy + uz * vz) * ee - eu * ev < -CLEARLY * Math.sqrt(uu * vv) * ee;
   }
 
   private isLevel([i, j, k]: Triple): boolean {
