@@ -170,7 +170,7 @@ class CornerNormals {
       y += weight * turned[3 * k + 1]!;
       z += weight * turned[3 * k + 2]!;
     }
-    const length = Math.hypot(x, y, z) || 1;
+    const length = Math.sqrt(x * x + y * y + z * z) || 1;
     this.x[i] = x / length;
     this.y[i] = y / length;
     this.z[i] = z / length;
@@ -206,7 +206,7 @@ export function faceNormalsOf({ positions: p, starts, corners }: Mesh): Float64A
     }
     // What is level stays so exactly: a flat front must not shimmer.
     if (isLevel) x = y = 0;
-    const length = Math.hypot(x, y, z) || 1;
+    const length = Math.sqrt(x * x + y * y + z * z) || 1;
     normals[3 * f] = x / length;
     normals[3 * f + 1] = y / length;
     normals[3 * f + 2] = z / length;
