@@ -232,6 +232,13 @@ describe('crossings', () => {
         [0, 2, 1],
       ]),
     ).toEqual([0, 1]);
+    // Folded back over its neighbour.
+    expect(
+      pairs(points, [
+        [0, 1, 2],
+        [2, 1, 4],
+      ]),
+    ).toEqual([0, 1]);
   });
 
   it('finds the same pairs as comparing all with all', () => {
