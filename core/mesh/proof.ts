@@ -67,8 +67,8 @@ export interface Proof {
   readonly lengths: readonly Bin[];
 }
 
-/** A triangle is without area below this share of the squared size: 1e-6 of the size high on a base of 1e-6. */
-const ZERO_AREA = 1e-12;
+/** A triangle is without area below this share of the squared size: 1e-6 of the size high on a base of 2e-6. */
+export const ZERO_AREA = 1e-12;
 /** A splinter's smallest angle is below this, degrees. */
 export const SPLINTER_DEG = 1;
 const ANGLE_STEP_DEG = 5;

@@ -1,6 +1,7 @@
 // slab.ts — outlines extruded to a stated thickness with an edge on front and back. Built in two acts: the *plan* knows
 // every point's place on the sheet and every face, the *raise* gives heights, so that a new depth costs one pass.
 import { GeometryError, type Warning } from '../errors.ts';
+import { ZERO_AREA } from '../mesh/proof.ts';
 import { facesOf, meshOf } from '../mesh/tidy/faces.ts';
 import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
@@ -131,10 +132,10 @@ export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): strin
 export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const parts: Part[] = [];
   let lostFlange = false;
-  const faces: FrontFaces = { kind: spec.faces, cell: spec.cell };
   const box = boundsOf(regions.map(({ outer }) => outer));
   const outward = Math.max(...[spec.front, spec.back].map((edge) => (edge?.way === 'out' ? edge.reach : 0)));
   const extent = (box ? longestSide(box) : 0) + 2 * outward;
+  const faces: FrontFaces = { kind: spec.faces, cell: spec.cell, least: 6 * ZERO_AREA * extent * extent };
   const optionsOf = (edge: SlabEdge | null) => ({
     insets: edge ? insetsOf(edge, extent) : [0],
     isFlange: edge?.way === 'out',

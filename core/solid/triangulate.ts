@@ -307,6 +307,27 @@ export function flipToDelaunay(points: Float64Array, { corners, twins }: Bounded
   }
 }
 
+/**
+ * Three points nearly on a line can be a triangle of no size: a side of it is flipped where that leaves two with one.
+ * @param least twice the area that is some
+ */
+export function flipSlivers(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least: number): void {
+  const p = points;
+  const twice = (a: number, b: number, c: number) =>
+    leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
+  for (let t = 0; t < corners.length; t += 3) {
+    if (twice(corners[t]!, corners[t + 1]!, corners[t + 2]!) > least) continue;
+    for (let e = t; e < t + 3; e++) {
+      const f = twins[e]!;
+      if (f < 0) continue;
+      const [a, b, apex, other] = [corners[e]!, corners[f]!, corners[before(e)]!, corners[before(f)]!];
+      if (!(twice(apex, a, other) > least && twice(other, b, apex) > least)) continue;
+      flipEdge(corners, twins, e);
+      break;
+    }
+  }
+}
+
 /** Replaces the diagonal e of the quadrilateral around it by the other one; e and its twin then bound it. */
 export function flipEdge(corners: Uint32Array, twins: Int32Array, e: number): void {
   const f = twins[e]!;

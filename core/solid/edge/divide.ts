@@ -3,7 +3,7 @@
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
 import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
-import { type BoundedTriangles, beforeHalf, flipEdge, leftTurn, tryInside } from '../triangulate.ts';
+import { type BoundedTriangles, flipSlivers, leftTurn, tryInside } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
@@ -38,24 +38,8 @@ function divide(points: Float64Array, least: number): number[][] | null {
   const edges = uints(2 * n, (i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
   if (triangles?.corners.length !== 3 * (n - 2)) return null;
-  thicken(points, triangles, least);
+  flipSlivers(points, triangles, least);
   return joined(points, triangles, least);
-}
-
-/** Three corners nearly on a line can be a triangle of no size: its longest side is flipped where that leaves two with one. */
-function thicken(points: Float64Array, { corners, twins }: BoundedTriangles, least: number): void {
-  const twice = (a: number, b: number, c: number) => turn(points, a, b, c);
-  for (let t = 0; t < corners.length; t += 3) {
-    if (twice(corners[t]!, corners[t + 1]!, corners[t + 2]!) > least) continue;
-    for (let e = t; e < t + 3; e++) {
-      const f = twins[e]!;
-      if (f < 0) continue;
-      const [a, b, p, q] = [corners[e]!, corners[f]!, corners[beforeHalf(e)]!, corners[beforeHalf(f)]!];
-      if (!(twice(p, a, q) > least && twice(q, b, p) > least)) continue;
-      flipEdge(corners, twins, e);
-      break;
-    }
-  }
 }
 
 /** The face as it can stay, if it can. */

@@ -2,6 +2,7 @@
 // Alberts & Gärtner 1995): every outline edge sweeps inward at unit speed and owns what it sweeps. The wavefront tells what
 // happens; here it is written down as a plane drawing of links, and read off again as faces.
 import { uints } from '../../arrays.ts';
+import { ZERO_AREA } from '../../mesh/proof.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { boundaryOf } from '../boundary.ts';
@@ -37,8 +38,8 @@ const EXACT_AMONG_MANY = 2e-6;
 const MANY = 50_000;
 /** Sine of the angle below which two lines are as good as one. */
 const BENT = 1e-3;
-/** Faces smaller than this count as without area, as they do in the proof. */
-const LEAST_AREA = 1e-12;
+/** Faces smaller than this are as good as nothing: what the proof takes for it, and room for the rounding of files. */
+const LEAST_AREA = 3 * ZERO_AREA;
 /** How often nodes are joined and hairs parted in turn. */
 const ROUNDS = 4;
 /** Corners that run ahead as far as they like. */

@@ -3,7 +3,7 @@
 import { GeometryError } from '../../errors.ts';
 import type { SegmentGrid } from '../../outline/segment-grid.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
-import { triangulateInside } from '../triangulate.ts';
+import { flipSlivers, triangulateInside } from '../triangulate.ts';
 import { refine } from './refine.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';
@@ -19,18 +19,20 @@ const LARGEST = 0.85;
 
 /**
  * @param cell length of an edge
+ * @param least as `FrontFaces` has it
  * @throws {GeometryError} 'out-of-range' when the cell is so small that the face count would explode
  */
-export function evenFaces(outline: FlatOutline, cell: number): FlatMesh {
+export function evenFaces(outline: FlatOutline, cell: number, least: number): FlatMesh {
   const { points, edges, places } = compacted(outline);
   const all = Float64Array.from([...points, ...latticeInside({ points, edges }, cell)]);
   const refined = refine(all, edges, triangulateInside(all, edges), LARGEST * cell);
+  flipSlivers(refined.points, refined, least);
   const [known, first] = [places.length, outline.points.length / 2];
   const numbered = (point: number) => (point < known ? places[point]! : first + point - known);
   return {
     added: refined.points.slice(2 * known),
     starts: triangleStarts(refined.corners.length),
-    corners: Uint32Array.from(refined.corners, numbered),
+    corners: refined.corners.map(numbered),
     splits: new Map([...refined.splits].map(([edge, list]) => [edge, list.map(numbered)])),
   };
 }

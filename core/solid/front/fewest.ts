@@ -1,17 +1,20 @@
 // fewest.ts — a flat front as few triangles as its outline allows: its constrained Delaunay triangulation.
-import { triangulateInside } from '../triangulate.ts';
+import { flipSlivers, triangulateInside } from '../triangulate.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';
 
 /**
+ * @param least as `FrontFaces` has it
  * @param known the triangles, where somebody made them already
  * @throws {GeometryError} 'crossing-constraints' where edges cross
  */
-export function fewestFaces(outline: FlatOutline, known?: Uint32Array): FlatMesh {
-  const corners = known ?? trianglesIn(outline);
+export function fewestFaces(outline: FlatOutline, least: number, known?: Uint32Array): FlatMesh {
+  const corners = known ?? trianglesIn(outline, least);
   return { added: [], starts: triangleStarts(corners.length), corners, splits: new Map() };
 }
 
-function trianglesIn(outline: FlatOutline): Uint32Array {
+function trianglesIn(outline: FlatOutline, least: number): Uint32Array {
   const { points, edges, places } = compacted(outline);
-  return triangulateInside(points, edges).corners.map((point) => places[point]!);
+  const triangles = triangulateInside(points, edges);
+  flipSlivers(points, triangles, least);
+  return triangles.corners.map((point) => places[point]!);
 }

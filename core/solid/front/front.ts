@@ -11,18 +11,24 @@ export interface FrontFaces {
   readonly kind: FaceMesh;
   /** Target length of edges inside; the side of a square. */
   readonly cell: number;
+  /** Twice the area below which a triangle is as good as nothing; none is made where that can be. */
+  readonly least?: number;
 }
 
 /** @param triangles the front in as few triangles as can be, where they are known */
-export function meshFront(outline: FlatOutline, { kind, cell }: FrontFaces, triangles?: Uint32Array): FlatMesh {
+export function meshFront(
+  outline: FlatOutline,
+  { kind, cell, least = 0 }: FrontFaces,
+  triangles?: Uint32Array,
+): FlatMesh {
   if (outline.edges.length === 0)
     return { added: [], starts: new Uint32Array(1), corners: new Uint32Array(0), splits: new Map() };
   switch (kind) {
     case 'fewest':
-      return fewestFaces(outline, triangles);
+      return fewestFaces(outline, least, triangles);
     case 'even':
-      return evenFaces(outline, cell);
+      return evenFaces(outline, cell, least);
     case 'grid':
-      return gridFaces(outline, cell);
+      return gridFaces(outline, cell, least);
   }
 }

@@ -4,7 +4,7 @@ import { GeometryError } from '../../errors.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
 import { boundaryOf } from '../boundary.ts';
 import { pairsOf, quadAround } from '../quads.ts';
-import { triangulateInside } from '../triangulate.ts';
+import { flipSlivers, triangulateInside } from '../triangulate.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline } from './types.ts';
 
@@ -16,9 +16,10 @@ const CLEARANCE = 0.2;
 
 /**
  * @param cell side of a square
+ * @param least as `FrontFaces` has it
  * @throws {GeometryError} 'out-of-range' when the cell is so small that the face count would explode
  */
-export function gridFaces(outline: FlatOutline, cell: number): FlatMesh {
+export function gridFaces(outline: FlatOutline, cell: number, least: number): FlatMesh {
   const { points, edges, places } = compacted(outline);
   const squares = freeSquares({ points, edges }, cell);
   const nodes = Array.from(points);
@@ -36,7 +37,8 @@ export function gridFaces(outline: FlatOutline, cell: number): FlatMesh {
   // Backwards, the squares' boundary has the band on its left.
   const hole = boundaryOf(faces, nodes.length / 2).toReversed();
   const band = triangulateInside(all, Uint32Array.from([...edges, ...hole]));
-  const pairs = pairsOf(all, band);
+  flipSlivers(all, band, least);
+  const pairs = pairsOf(all, band, least);
   const isPaired = new Uint8Array(band.corners.length / 3);
   for (const e of pairs) {
     isPaired[Math.floor(e / 3)] = isPaired[Math.floor(band.twins[e]! / 3)] = 1;

@@ -11,16 +11,15 @@ import { afterHalf as after, type BoundedTriangles, beforeHalf as before, leftTu
 const ROUNDNESS = Math.SQRT2;
 /** Outline edges that meet at less than this are split on circles around their corner. */
 const ACUTE = Math.cos(Math.PI / 3) + 1e-9;
-/** No outline edge is split into parts shorter than this share of the extent, or of the largest radius. */
+/** Nothing is divided into parts shorter than this share of the extent, or of the largest radius. */
 const SHORTEST = 4e-6;
 const SHORTEST_OF_LARGEST = 2e-4;
 /** Points that may be added for every one there was. */
 const MOST_POINTS = 40;
 
-export interface Refined {
+export interface Refined extends BoundedTriangles {
   /** Flat x, y: the points there were, then those added. */
   readonly points: readonly number[];
-  readonly corners: readonly number[];
   /** Added points by the outline edge they lie on, in order. */
   readonly splits: ReadonlyMap<number, readonly number[]>;
 }
@@ -105,7 +104,12 @@ class Refinement {
       const from = this.ends[2 * edge]!;
       list.sort((a, b) => this.squared(from, a) - this.squared(from, b));
     }
-    return { points: this.points, corners: this.corners, splits: along };
+    return {
+      points: this.points,
+      corners: new Uint32Array(this.corners),
+      twins: new Int32Array(this.twins),
+      splits: along,
+    };
   }
 
   // --- what is wrong --------------------------------------------------------------------------------------------------
@@ -178,6 +182,8 @@ class Refinement {
     const radius = (a * b * c) / (4 * twice * twice);
     if (radius > this.largest * this.largest) return true;
     const least = Math.min(a, b, c);
+    // Beside an edge that short, points would only draw together further.
+    if (least < this.shortest * this.shortest) return false;
     if (!(radius > ROUNDNESS * ROUNDNESS * least)) return false;
     const e = 3 * t + sides.indexOf(least);
     return !this.isGiven(e);
