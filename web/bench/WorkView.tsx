@@ -98,7 +98,7 @@ function EmptySheet() {
       <div className="max-w-sm rounded-edge border border-ink/30 border-dashed bg-sheet/80 p-8 text-center">
         <h2 className="font-serif text-2xl">An empty sheet</h2>
         <p className="mt-2 text-quiet">
-          Drop a picture or an SVG file here, paste one, or choose it at the Source station.
+          Drop a picture, a drawing or a mesh here, paste one, or choose it at the Source station.
         </p>
       </div>
     </div>

@@ -100,7 +100,7 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
       <input {...getInputProps({ 'aria-label': 'Begin with files' })} />
       <FileUp size={26} strokeWidth={1.5} className="text-tide" aria-hidden />
       <p>
-        Drop a picture or an SVG file to begin,
+        Drop a picture, a drawing or a mesh to begin,
         <br />
         or <span className="text-tide underline">choose one</span>
       </p>
