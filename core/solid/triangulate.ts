@@ -76,13 +76,18 @@ export class Triangulation {
 
   /** The half-edge from a to b, or from b to a where a–b is on the hull and only that one exists; −1 for none. */
   private edgeBetween(a: number, b: number): number {
-    const first = this.firstAround(a);
+    const first = this.leaving[a]!;
     let e = first;
     while (e >= 0) {
       if (this.corners[after(e)] === b) return e;
       if (this.corners[before(e)] === b) return before(e);
       e = this.nextAround(e);
-      if (e === first) break;
+      if (e === first) return -1;
+    }
+    // What lies on the other side, as far as the hull.
+    for (let back = first < 0 ? -1 : this.twins[first]!; back >= 0; back = this.twins[e]!) {
+      e = after(back);
+      if (this.corners[after(e)] === b) return e;
     }
     return -1;
   }
