@@ -40,6 +40,8 @@ const MANY = 50_000;
 const BENT = 1e-3;
 /** Faces smaller than this are as good as nothing: what the proof takes for it, and room for the rounding of files. */
 const LEAST_AREA = 3 * ZERO_AREA;
+/** How far float32 may move two corners towards each other; where a face is short, that needs less room. */
+const ROUNDING = 1e-7;
 /** How often nodes are joined and hairs parted in turn. */
 const ROUNDS = 4;
 /** Corners that run ahead as far as they like. */
@@ -425,8 +427,10 @@ class Book implements WavefrontEvents {
     const { nx, ny, offset } = this.lines;
     for (let k = 2; k < face.length; k++) {
       const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
-      const twice = (p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[b + 1]! - p[a + 1]!) * (p[c]! - p[a]!);
-      if (!(twice > 2 * LEAST_AREA)) return false;
+      const [ux, uy, vx, vy] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[c]! - p[a]!, p[c + 1]! - p[a + 1]!];
+      const length = Math.sqrt(Math.max(ux * ux + uy * uy, vx * vx + vy * vy));
+      const least = Math.min(2 * ZERO_AREA + ROUNDING * length, 2 * LEAST_AREA);
+      if (!(ux * vy - uy * vx > least)) return false;
     }
     for (const i of face) {
       const distance = nx[edge]! * p[2 * i]! + ny[edge]! * p[2 * i + 1]! - offset[edge]!;
