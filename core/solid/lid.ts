@@ -118,7 +118,9 @@ export function joinLids(rims: readonly Region[], lids: readonly Lid[]): Lid {
 /** A front that reaches to the rim, all in one row. */
 function flatLid(rim: Region, faces: FrontFaces, row: number): Lid {
   const outline = outlineOf([rim]);
-  const { added, starts, corners } = meshFront(outline, faces);
+  const wanted = meshFront(outline, faces);
+  // Walls know nothing of points that the rim does not have.
+  const { added, starts, corners } = wanted.splits.size > 0 ? meshFront(outline, { ...faces, kind: 'fewest' }) : wanted;
   const points = new Float64Array(outline.points.length + added.length);
   points.set(outline.points);
   points.set(added, outline.points.length);

@@ -5,8 +5,8 @@ import { edgesOf, linkedRings } from './edge/lines.ts';
 import { type FrontFaces, meshFront } from './front/front.ts';
 import type { FlatOutline } from './front/types.ts';
 
-/** Splitting an outline brings about new splits, hardly ever more than once. */
-const MAX_ROUNDS = 6;
+/** Splitting an outline brings about new splits, fewer each time: on the coast of a continent eight times in a row. */
+const MAX_ROUNDS = 24;
 
 /**
  * The region with the points on its outline that front and back need.
