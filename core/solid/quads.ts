@@ -9,7 +9,7 @@ const FLAT = 1e-3;
  * @param points flat x, y
  * @param least twice the area that every triangle of a quad must exceed, whichever way it is divided
  */
-export function pairsOf(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least = 0): number[] {
+export function pairsOf(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least: number): number[] {
   const choices: { e: number; skew: number }[] = [];
   for (let e = 0; e < corners.length; e++) {
     if (twins[e]! < e) continue;
@@ -45,7 +45,7 @@ function skewOf(p: ArrayLike<number>, face: readonly number[]): number {
 }
 
 /** Whether all four corners turn left, and clearly so. @param least as {@link pairsOf} has it */
-export function isConvexQuad(p: ArrayLike<number>, face: readonly number[], least = 0): boolean {
+export function isConvexQuad(p: ArrayLike<number>, face: readonly number[], least: number): boolean {
   for (let k = 0; k < 4; k++) {
     const [a, b, c] = [face[k]!, face[(k + 1) % 4]!, face[(k + 2) % 4]!];
     const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
