@@ -1,11 +1,11 @@
 // Lights.tsx — a low key light from the upper left, so that it grazes the fronts, a sky to fill the rest, and a lamp that is
 // carried along, so that nothing is black from below or behind.
 import { useFrame } from '@react-three/fiber';
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import type { DirectionalLight } from 'three';
 
 /** @param size diagonal of what is lit, in project units */
-export function Lights({ size }: { size: number }) {
+export const Lights = memo(function Lights({ size }: { size: number }) {
   return (
     <>
       <hemisphereLight args={['#ffffff', '#8d8f94', 1.65]} />
@@ -27,7 +27,7 @@ export function Lights({ size }: { size: number }) {
       <Lamp />
     </>
   );
-}
+});
 
 /** Shines from where the view is looked at. */
 function Lamp() {

@@ -1,25 +1,34 @@
 // Slab.tsx — one layer's mesh at its base. Geometry comes finished from the worker; nothing is computed here.
+//
+// It is told just what can be seen of the layer: a change of the document is no reason to draw the old mesh once more before
+// the new one is there.
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Sphere, Vector3 } from 'three';
-import type { Layer } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import type { DrawnMesh } from '../worker/geometry.worker.ts';
-import { CHECKER_SHARE, checkerFor } from './checker.ts';
+import { checkerFor } from './checker.ts';
 
 export interface SlabProps {
-  layer: Layer;
+  id: string;
+  base: number;
+  colour: string;
+  roughness: number;
+  metalness: number;
+  opacity: number;
+  /** Side of a square of the checker, as long as the mesh's places on pictures are measured. */
+  square: number;
   mesh: DrawnMesh;
   wire: boolean;
 }
 
-export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
+export const Slab = memo(function Slab(props: SlabProps) {
+  const { id, base, colour, roughness, metalness, opacity, square, mesh, wire } = props;
   const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
-  const selected = useScreen((state) => state.selected.includes(layer.id));
-  const { colour, roughness, metalness, opacity } = layer.material;
+  const selected = useScreen((state) => state.selected.includes(id));
   return (
-    <group position={[0, 0, layer.base]}>
+    <group position={[0, 0, base]}>
       <mesh
         geometry={geometry!}
         castShadow
@@ -27,14 +36,14 @@ export const Slab = memo(function Slab({ layer, mesh, wire }: SlabProps) {
         onClick={(event) => {
           event.stopPropagation();
           if (event.delta > 3) return;
-          if (event.shiftKey) screen.toggleSelected(layer.id);
-          else screen.select([layer.id]);
+          if (event.shiftKey) screen.toggleSelected(id);
+          else screen.select([id]);
         }}
       >
         <meshStandardMaterial
           key={mesh.uvs.length > 0 ? 'checker' : 'plain'}
           color={mesh.uvs.length > 0 ? '#ffffff' : colour}
-          map={mesh.uvs.length > 0 ? checkerFor(layer.uv === 'units' ? layer.cell : CHECKER_SHARE) : null}
+          map={mesh.uvs.length > 0 ? checkerFor(square) : null}
           roughness={roughness}
           metalness={metalness}
           transparent={opacity < 1}

@@ -6,6 +6,7 @@ import { PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
+import { CHECKER_SHARE } from './checker.ts';
 import { type Box, diagonalOf, middleOf, unitsPerPixel } from './frame.ts';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
@@ -14,11 +15,6 @@ import { Slab } from './Slab.tsx';
 const FIELD_OF_VIEW_DEG = 28;
 
 export function SolidView() {
-  const { layers } = useDocument();
-  const view = useBuild((state) => state.view);
-  const wire = useScreen((state) => state.wire);
-  const box = view?.box ?? null;
-  const size = box ? diagonalOf(box) : 100;
   return (
     <Canvas
       frameloop="demand"
@@ -30,15 +26,32 @@ export function SolidView() {
       onPointerMissed={() => screen.select([])}
       aria-label="Solid"
     >
+      <OrbitControls makeDefault enableDamping={false} />
+      <Scene />
+    </Canvas>
+  );
+}
+
+function Scene() {
+  const { layers } = useDocument();
+  const view = useBuild((state) => state.view);
+  const wire = useScreen((state) => state.wire);
+  const box = view?.box ?? null;
+  const size = box ? diagonalOf(box) : 100;
+  const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
+  return (
+    <>
       <Lights size={size} />
-      {layers.map((layer) => {
-        const mesh = view?.layers.find((entry) => entry.id === layer.id)?.mesh;
-        return layer.shown && mesh ? <Slab key={layer.id} layer={layer} mesh={mesh} wire={wire} /> : null;
+      {layers.map(({ id, shown, base, material, uv, cell }) => {
+        const mesh = meshes.get(id);
+        const square = uv === 'units' ? cell : CHECKER_SHARE;
+        return shown && mesh ? (
+          <Slab key={id} id={id} base={base} {...material} square={square} mesh={mesh} wire={wire} />
+        ) : null;
       })}
       <PlaceMark size={size} />
-      <OrbitControls makeDefault enableDamping={false} />
       <Framing box={box} />
-    </Canvas>
+    </>
   );
 }
 
