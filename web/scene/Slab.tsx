@@ -81,7 +81,7 @@ const WIRE: Layout = { attributes: [['position', 'wire']], indexed: false };
 
 /** The mesh as a geometry. One of the same size is written over instead of made anew, which is what a drag does all the time. */
 function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | null {
-  const invalidate = useThree((state) => state.invalidate);
+  const draw = useDraw();
   const kept = useRef<BufferGeometry | null>(null);
   const geometry = useMemo(() => {
     if (!mesh) return null;
@@ -91,8 +91,18 @@ function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | n
   }, [mesh, layout]);
   useEffect(() => () => geometry?.dispose(), [geometry]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a geometry written over is the same object with another mesh
-  useEffect(() => invalidate(), [mesh, invalidate]);
+  useEffect(draw, [mesh]);
   return geometry;
+}
+
+/** Draws a frame, as finely as can be done while more may follow. */
+function useDraw(): () => void {
+  const get = useThree((state) => state.get);
+  return () => {
+    const { invalidate, performance } = get();
+    performance.regress();
+    invalidate();
+  };
 }
 
 function fits(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): boolean {

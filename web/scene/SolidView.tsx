@@ -1,12 +1,13 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';
+import { Drawing, finenessHere, STILL_AFTER_MS } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, unitsPerPixel } from './frame.ts';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
@@ -14,23 +15,27 @@ import { Slab } from './Slab.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
 
-export function SolidView() {
+export const SolidView = memo(function SolidView() {
+  const [{ antialias, dpr, moving }] = useState(finenessHere);
   return (
     <Canvas
       frameloop="demand"
       shadows="percentage"
       flat
-      dpr={[1, 2]}
-      gl={{ alpha: true, antialias: true, preserveDrawingBuffer: false }}
+      dpr={dpr}
+      performance={{ min: moving, debounce: STILL_AFTER_MS }}
+      gl={{ alpha: true, antialias, preserveDrawingBuffer: false }}
       camera={{ fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 }}
       onPointerMissed={() => screen.select([])}
+      className="[&_canvas]:pointer-events-none [&_canvas]:origin-bottom-left"
       aria-label="Solid"
     >
-      <OrbitControls makeDefault enableDamping={false} />
+      <Drawing />
+      <OrbitControls makeDefault enableDamping={false} regress />
       <Scene />
     </Canvas>
   );
-}
+});
 
 function Scene() {
   const { layers } = useDocument();
