@@ -313,23 +313,32 @@ export function flipToDelaunay(points: Float64Array, { corners, twins }: Bounded
 }
 
 /**
- * Three points nearly on a line can be a triangle of no size: a side of it is flipped where that leaves two with one.
+ * Three points nearly on a line can be a triangle of no size: sides of such triangles are flipped as long as the smaller of the
+ * two that share one grows.
  * @param least twice the area that is some
  */
 export function flipSlivers(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least: number): void {
   const p = points;
   const twice = (a: number, b: number, c: number) =>
     leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
-  for (let t = 0; t < corners.length; t += 3) {
-    if (twice(corners[t]!, corners[t + 1]!, corners[t + 2]!) > least) continue;
+  const thin: number[] = [];
+  for (let t = 0; t < corners.length; t += 3) thin.push(t);
+  while (thin.length > 0) {
+    const t = thin.pop()!;
+    let most = twice(corners[t]!, corners[t + 1]!, corners[t + 2]!);
+    if (most > least) continue;
+    let best = -1;
     for (let e = t; e < t + 3; e++) {
       const f = twins[e]!;
       if (f < 0) continue;
       const [a, b, apex, other] = [corners[e]!, corners[f]!, corners[before(e)]!, corners[before(f)]!];
-      if (!(twice(apex, a, other) > least && twice(other, b, apex) > least)) continue;
-      flipEdge(corners, twins, e);
-      break;
+      const smaller = Math.min(twice(apex, a, other), twice(other, b, apex));
+      if (smaller > most) [best, most] = [e, smaller];
     }
+    if (best < 0) continue;
+    const f = twins[best]!;
+    flipEdge(corners, twins, best);
+    thin.push(t, f - (f % 3));
   }
 }
 

@@ -61,32 +61,60 @@ export function cornerSpeed({ nx, ny }: Lines, a: number, b: number): readonly [
 /** Share of its weight with which a place is held where it was, in directions of which the edges say nothing. */
 const HOLD = 1e-6;
 
+/** A place, and a time at which edges are there. */
+export type Place = readonly [x: number, y: number, time: number];
+
+/** How often weights are adjusted. */
+const ADJUSTMENTS = 12;
+
 /**
- * The place and time at which edges that move inward meet most nearly: least squares, from a place near by.
+ * The place and time at which edges that move inward meet most nearly, found from a place near by: as far from the farthest of
+ * them as from others (Lawson 1961: least squares, again and again, with weights that grow with what is left).
  * @param edges any number of them
  */
-export function nearestMeeting(
+export function nearestMeeting(lines: Lines, edges: readonly number[], near: Place): Place {
+  const weights = edges.map(() => 1 / edges.length);
+  let [best, least] = [near, Infinity];
+  for (let k = 0; k < ADJUSTMENTS; k++) {
+    const place = leastSquares(lines, edges, weights, near);
+    const off = edges.map((e) => offFrom(lines, e, place));
+    const most = Math.max(...off);
+    if (most < least) [best, least] = [place, most];
+    const sum = off.reduce((total, v, i) => total + v * weights[i]!, 0);
+    // Three edges meet exactly.
+    if (!(sum > Number.EPSILON)) break;
+    for (const [i, v] of off.entries()) weights[i] = (weights[i]! * v) / sum;
+  }
+  return best;
+}
+
+/** How far a place is from where an edge is at its time. */
+export function offFrom({ nx, ny, offset }: Lines, edge: number, [x, y, time]: Place): number {
+  return Math.abs(nx[edge]! * x + ny[edge]! * y - offset[edge]! - time);
+}
+
+/** @param weights of the edges; they add up to 1 */
+function leastSquares(
   { nx, ny, offset }: Lines,
   edges: readonly number[],
-  [x, y, time]: readonly [x: number, y: number, time: number],
-): readonly [x: number, y: number, time: number] {
+  weights: readonly number[],
+  [x, y, time]: Place,
+): Place {
   // Normal equations of nx·dx + ny·dy − dt = off, for a small move (dx, dy, dt).
   let [xx, xy, yy, xt, yt, rx, ry, rt] = [0, 0, 0, 0, 0, 0, 0, 0];
-  for (const e of edges) {
-    const [a, b] = [nx[e]!, ny[e]!];
-    const off = offset[e]! + time - a * x - b * y;
-    xx += a * a;
-    xy += a * b;
-    yy += b * b;
-    xt -= a;
-    yt -= b;
+  for (const [i, e] of edges.entries()) {
+    const [a, b, weight] = [nx[e]!, ny[e]!, weights[i]!];
+    const off = weight * (offset[e]! + time - a * x - b * y);
+    xx += weight * a * a;
+    xy += weight * a * b;
+    yy += weight * b * b;
+    xt -= weight * a;
+    yt -= weight * b;
     rx += a * off;
     ry += b * off;
     rt -= off;
   }
-  const n = edges.length;
-  const hold = HOLD * n;
-  const [p, q, r] = [xx + hold, yy + hold, n + hold];
+  const [p, q, r] = [xx + HOLD, yy + HOLD, 1 + HOLD];
   const det = p * (q * r - yt * yt) - xy * (xy * r - yt * xt) + xt * (xy * yt - q * xt);
   if (!(det > 0)) return [x, y, time];
   const dx = (rx * (q * r - yt * yt) - xy * (ry * r - yt * rt) + xt * (ry * yt - q * rt)) / det;

@@ -10,7 +10,7 @@ import { type BoundedTriangles, tryInside } from '../triangulate.ts';
 import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { edgesOf, type Lines, linesOf, linkedRings, meeting, nearestMeeting } from './lines.ts';
+import { edgesOf, type Lines, linesOf, linkedRings, meeting, nearestMeeting, offFrom } from './lines.ts';
 import { stacked, sweptRoof, sweptStrips } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
@@ -38,6 +38,8 @@ const EXACT_AMONG_MANY = 2e-6;
 const MANY = 50_000;
 /** Sine of the angle below which two lines are as good as one. */
 const BENT = 1e-3;
+/** How far off an edge may be where it meets others, before that is looked at again. */
+const TURNED = 1e-7;
 /** Faces smaller than this are as good as nothing: what the proof takes for it, and room for the rounding of files. */
 const LEAST_AREA = 3 * ZERO_AREA;
 /** How far float32 may move two corners towards each other; where a face is short, that needs less room. */
@@ -48,6 +50,9 @@ const ROUNDS = 4;
 export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
+/** Faces of a drawing that are as good as nothing, or off, are mended so often: by letting just their nodes move further, or less. */
+const MENDS = 4;
+const WIDE = 1.4e-6;
 /** Edges shorter than this may be joined. */
 const SHORT = 2 * SHIFTS[0]!;
 /** How long before anything happens a level may be swept: nothing above it comes near enough to be joined with it. */
@@ -201,6 +206,12 @@ function stirred(points: Float64Array, attempt: number): Float64Array {
   });
 }
 
+/** What is wrong with a face: corners that lie off its outline edge, or that span no area. */
+interface Flaw {
+  readonly corners: readonly number[];
+  readonly isOff: boolean;
+}
+
 interface Label {
   readonly edge: number;
   readonly strip: number;
@@ -215,9 +226,9 @@ class Book implements WavefrontEvents {
   private readonly exact: number;
   private readonly rimOf: Uint32Array;
   private readonly lines: Lines;
-  private readonly x: number[] = [];
-  private readonly y: number[] = [];
-  private readonly times: number[] = [];
+  private x: number[] = [];
+  private y: number[] = [];
+  private times: number[] = [];
   private readonly levelOf: number[] = [];
   private readonly from: number[] = [];
   private readonly to: number[] = [];
@@ -268,7 +279,10 @@ class Book implements WavefrontEvents {
 
   /** Where the edges would meet had they not been stirred. */
   private nodeAt({ edges, time, x, y }: Meeting): number {
-    return this.node(...meeting(this.lines, edges, time, x, y), time);
+    const place = [...meeting(this.lines, edges, time, x, y), time] as const;
+    // Stirring turns a short edge by so much that it would have come there at another time.
+    const isOff = edges.some((edge) => offFrom(this.lines, edge, place) > TURNED);
+    return this.node(...(isOff ? nearestMeeting(this.lines, edges, place) : place));
   }
 
   private link(from: number, to: number, left: number, right: number): number {
@@ -371,11 +385,27 @@ class Book implements WavefrontEvents {
 
   /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
   roof(front: Wavefront, shift: number): StripDrawing | null {
+    const faces = this.faces(front);
+    const shifts = new Float64Array(this.x.length).fill(shift);
+    for (let mends = MENDS; ; mends--) {
+      const before = [this.x.slice(), this.y.slice(), this.times.slice()] as const;
+      const neat = this.neat(faces, shifts);
+      if (!neat) return null;
+      const roof = this.compact(neat);
+      if (!Array.isArray(roof)) return roof;
+      if (mends === 0) return null;
+      for (const { corners, isOff } of roof) for (const i of corners) shifts[i] = isOff ? shift / 2 : WIDE;
+      [this.x, this.y, this.times] = before;
+    }
+  }
+
+  /** Faces without hairs and without nodes that are nearly one place; null where that leads in circles. */
+  private neat(drawn: readonly Face<Label>[], shifts: Float64Array): readonly Face<Label>[] | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
-    let faces: readonly Face<Label>[] = this.faces(front);
+    let faces = drawn;
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
-      const { place, moved } = joinNodes(drawing, faces, shift);
+      const { place, moved } = joinNodes(drawing, faces, shifts);
       const joined = placed(faces, place);
       this.move(moved, joined);
       const parted = partHairs(drawing, joined, this.exact);
@@ -383,17 +413,22 @@ class Book implements WavefrontEvents {
       faces = parted;
       if (parted === joined) break;
     }
-    return this.compact(faces);
+    return faces;
   }
 
-  /** Puts nodes that stand for several where the edges of all their faces would meet, as nearly as can be. */
+  /**
+   * Puts nodes that stand for several where the edges of all their faces would meet, as nearly as can be. Those on a level
+   * stay on it.
+   */
   private move(moved: Joined['moved'], faces: readonly Face<Label>[]): void {
-    const edges = new Map([...moved.keys()].map((node) => [node, new Set<number>()]));
+    const free = [...moved].filter(([node]) => !this.levelOf[node]);
+    const edges = new Map(free.map(([node]) => [node, new Set<number>()]));
     for (const { corners, label } of edges.size > 0 ? faces : []) {
       if (label.edge >= 0) for (const corner of corners) edges.get(corner)?.add(label.edge);
     }
     for (const [node, near] of moved) {
-      const [x, y, time] = nearestMeeting(this.lines, [...edges.get(node)!], near);
+      const met = edges.get(node);
+      const [x, y, time] = met ? nearestMeeting(this.lines, [...met], near) : near;
       this.x[node] = x;
       this.y[node] = y;
       this.times[node] = time;
@@ -422,9 +457,8 @@ class Book implements WavefrontEvents {
     return faces;
   }
 
-  /** Whether a face has only triangles with an area, and corners as far from their outline edge as they should be. */
-  private isSound(p: Float64Array, face: readonly number[], edge: number): boolean {
-    const { nx, ny, offset } = this.lines;
+  /** Whether a face has only triangles with an area. */
+  private hasArea(p: Float64Array, face: readonly number[]): boolean {
     for (let k = 2; k < face.length; k++) {
       const [a, b, c] = [2 * face[0]!, 2 * face[k - 1]!, 2 * face[k]!];
       const [ux, uy, vx, vy] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[c]! - p[a]!, p[c + 1]! - p[a + 1]!];
@@ -432,15 +466,16 @@ class Book implements WavefrontEvents {
       const least = Math.min(2 * ZERO_AREA + ROUNDING * length, 2 * LEAST_AREA);
       if (!(ux * vy - uy * vx > least)) return false;
     }
-    for (const i of face) {
-      const distance = nx[edge]! * p[2 * i]! + ny[edge]! * p[2 * i + 1]! - offset[edge]!;
-      if (!(Math.abs(distance - this.times[i]!) <= this.exact)) return false;
-    }
     return true;
   }
 
-  /** Only the nodes that faces use, and faces divided as a mesh can have them; null where one cannot be. */
-  private compact(faces: readonly Face<Label>[]): StripDrawing | null {
+  /** Whether a corner is as far from the outline edge of its face as it should be. */
+  private isExact(corner: number, edge: number): boolean {
+    return offFrom(this.lines, edge, [this.x[corner]!, this.y[corner]!, this.times[corner]!]) <= this.exact;
+  }
+
+  /** Only the nodes that faces use, and faces divided as a mesh can have them; where some cannot be, what is wrong with them. */
+  private compact(faces: readonly Face<Label>[]): StripDrawing | Flaw[] {
     const number = new Int32Array(this.x.length).fill(-1);
     const points: number[] = [];
     const times: number[] = [];
@@ -465,14 +500,18 @@ class Book implements WavefrontEvents {
     const corners: number[] = [];
     const edges: number[] = [];
     const strips: number[] = [];
+    const flaws: Flaw[] = [];
     for (const face of faces) {
       if (face.label.edge < 0) {
         inside.push(face.corners);
         continue;
       }
       const parts = divideFace(nodes, face.corners, 2 * LEAST_AREA);
-      if (!parts?.every((part) => this.isSound(nodes, part, face.label.edge))) return null;
-      for (const part of parts) {
+      const off = face.corners.filter((corner) => !this.isExact(corner, face.label.edge));
+      if (off.length > 0) flaws.push({ corners: off, isOff: true });
+      const thin = parts ? parts.filter((part) => !this.hasArea(nodes, part)) : [face.corners];
+      for (const part of thin) flaws.push({ corners: part, isOff: false });
+      for (const part of parts ?? []) {
         for (const corner of part) corners.push(use(corner));
         starts.push(corners.length);
         // An edge that was put in at a corner is nobody else's.
@@ -480,6 +519,7 @@ class Book implements WavefrontEvents {
         strips.push(face.label.strip);
       }
     }
+    if (flaws.length > 0) return flaws;
     const front = boundaryOf(inside, this.x.length).map(use);
     // A ridge that an edge of a level was led through is on that level.
     const strip = new Int16Array(times.length).fill(-1);

@@ -12,7 +12,7 @@ export interface Drawing {
   readonly x: readonly number[];
   readonly y: readonly number[];
   readonly times: readonly number[];
-  /** Nodes that keep their place: 0 for none, otherwise a number; only nodes with the same number may become one. */
+  /** Nodes that lie on a level: 0 for none, otherwise its number; only nodes with the same number may become one. */
   readonly level: ArrayLike<number>;
 }
 
@@ -20,49 +20,60 @@ export interface Drawing {
 export interface Joined {
   /** place[node] → the node it is one with. */
   readonly place: Uint32Array;
-  /** Of nodes that stand for several and have no place to keep: the middle of them, and of their times. */
+  /** Of nodes that stand for several: the middle of those on their level, or else of all, and of their times. */
   readonly moved: ReadonlyMap<number, readonly [x: number, y: number, time: number]>;
 }
 
 /**
- * Joins nodes along the edges of faces, from the shortest to the longest, as long as none moves by more than `shift`.
+ * Joins nodes along the edges of faces, from the shortest to the longest, as long as none moves too far.
+ * @param shifts how far each node may move
  */
-export function joinNodes({ x, y, times, level }: Drawing, faces: readonly Face<unknown>[], shift: number): Joined {
+export function joinNodes(
+  { x, y, times, level }: Drawing,
+  faces: readonly Face<unknown>[],
+  shifts: Float64Array,
+): Joined {
   const place = uints(x.length, (i) => i);
   const find = (i: number) => {
     while (place[i] !== i) i = place[i] = place[place[i]!]!;
     return i;
   };
-  const short: { a: number; b: number; length: number }[] = [];
+  const short: { a: number; b: number; length: number; shift: number }[] = [];
   for (const { corners } of faces) {
     for (let i = 0, last = corners.length - 1; i <= last; i++) {
       const [a, b] = [corners[i]!, corners[i < last ? i + 1 : 0]!];
       // Every edge inside has two faces, in one of which it rises.
       if (a > b) continue;
       const length = Math.max(Math.abs(x[a]! - x[b]!), Math.abs(y[a]! - y[b]!));
-      if (length < 2 * shift) short.push({ a, b, length });
+      const shift = Math.min(shifts[a]!, shifts[b]!);
+      if (length < 2 * shift) short.push({ a, b, length, shift });
     }
   }
   short.sort((p, q) => p.length - q.length);
-  const boxes = new Map<number, Box>();
-  const boxOf = (i: number): Box => boxes.get(i) ?? [x[i]!, y[i]!, times[i]!, x[i]!, y[i]!, times[i]!];
-  for (const { a, b } of short) {
+  const alone = (i: number): Box => [x[i]!, y[i]!, times[i]!, x[i]!, y[i]!, times[i]!];
+  /** Around all nodes that became one, and around those of them that say where it lies. */
+  const boxes = new Map<number, readonly [all: Box, seat: Box]>();
+  for (const { a, b, shift } of short) {
     const [i, j] = [find(a), find(b)];
     if (i === j || (level[i] && level[j] && (level[i] !== level[j] || level[i] === RIM))) continue;
-    const [p, q] = [boxOf(i), boxOf(j)];
-    const box = p.map((v, k) => (k < 3 ? Math.min(v, q[k]!) : Math.max(v, q[k]!))) as unknown as Box;
     const [keeps, goes] = level[j] && !level[i] ? [j, i] : [i, j];
-    const [cx, cy] = level[keeps] ? [x[keeps]!, y[keeps]!] : middle(box);
-    if (Math.hypot(Math.max(cx - box[0], box[3] - cx), Math.max(cy - box[1], box[4] - cy)) > shift) continue;
+    const [own, ownSeat] = boxes.get(keeps) ?? [alone(keeps), alone(keeps)];
+    const [other, otherSeat] = boxes.get(goes) ?? [alone(goes), alone(goes)];
+    const all = around(own, other);
+    const seat = level[keeps] && !level[goes] ? ownSeat : around(ownSeat, otherSeat);
+    const [cx, cy] = middle(seat);
+    if (Math.hypot(Math.max(cx - all[0], all[3] - cx), Math.max(cy - all[1], all[4] - cy)) > shift) continue;
     place[goes] = keeps;
-    boxes.set(keeps, box);
+    boxes.set(keeps, [all, seat]);
   }
   const moved = new Map<number, readonly [number, number, number]>();
-  for (const [i, box] of boxes) if (place[i] === i && !level[i]) moved.set(i, middle(box));
+  for (const [i, [, seat]] of boxes) if (place[i] === i) moved.set(i, middle(seat));
   return { place: place.map((_, i) => find(i)), moved };
 }
 
 type Box = readonly [minX: number, minY: number, first: number, maxX: number, maxY: number, last: number];
+
+const around = (p: Box, q: Box) => p.map((v, k) => (k < 3 ? Math.min(v, q[k]!) : Math.max(v, q[k]!))) as unknown as Box;
 
 const middle = ([x0, y0, t0, x1, y1, t1]: Box) => [(x0 + x1) / 2, (y0 + y1) / 2, (t0 + t1) / 2] as const;
 
