@@ -183,7 +183,7 @@ class LidBuilder {
     for (let f = 0; f < strips.length; f++) {
       const [from, to] = [starts[f]!, starts[f + 1]!];
       if (areWhole) this.face(corners, from, to, strips[f]!, edges[f]!);
-      else for (const part of this.withSplits(corners.subarray(from, to))) this.part(part, strips[f]!, edges[f]!);
+      else for (const part of this.withSplits(corners.subarray(from, to), faces.least)) this.part(part, strips[f]!, edges[f]!);
     }
     const upright = [...this.levels.keys()].filter((level) => this.isUpright(level));
     const followed = upright.length > 0 ? this.edgesAlong() : new Map<number, number>();
@@ -247,11 +247,11 @@ class LidBuilder {
   }
 
   /** A face below the front with the new points on its edges. */
-  private withSplits(face: Uint32Array): readonly ArrayLike<number>[] {
+  private withSplits(face: Uint32Array, least = 0): readonly ArrayLike<number>[] {
     if (this.splits.size === 0) return [face];
     const corners: number[] = [];
     for (const [i, a] of face.entries()) corners.push(a, ...this.splitsOf(face[(i + 1) % face.length]!, a));
-    return corners.length === face.length ? [face] : (divideFace(this.points, corners) ?? [face]);
+    return corners.length === face.length ? [face] : (divideFace(this.points, corners, least) ?? [face]);
   }
 
   /** A face of which all corners are given. @param edge as {@link face} has it */
