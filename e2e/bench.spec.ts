@@ -119,6 +119,26 @@ test('faces, edges and views change as asked', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Edges of all faces' })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('the view is moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {
+  await openDemo(page);
+  const layer = (name: string) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true });
+  await layer('Rim').click();
+  await expect(page.getByText(/^Rim is/)).toBeVisible();
+  await page.mouse.move(320, 700);
+  await page.mouse.down({ button: 'right' });
+  await page.mouse.move(400, 700, { steps: 4 });
+  await page.mouse.up({ button: 'right' });
+  await expect(layer('Rim')).toHaveAttribute('aria-pressed', 'true');
+  // The heron's body, where it has been moved to: at once, while the view may still be drawn coarsely, and later.
+  await page.mouse.click(722, 410);
+  await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'true');
+  await page.waitForTimeout(600);
+  await page.mouse.click(460, 430);
+  await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'false');
+  await page.mouse.click(722, 410);
+  await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('the keys are listed on ?', async ({ page }) => {
   await openDemo(page);
   await page.keyboard.press('?');

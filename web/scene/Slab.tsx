@@ -4,7 +4,7 @@
 // the new one is there.
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
-import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Sphere, Vector3 } from 'three';
+import { BufferAttribute, BufferGeometry, Color, DynamicDrawUsage, Sphere, SRGBColorSpace, Vector3 } from 'three';
 import { screen, useScreen } from '../store/screen.ts';
 import type { DrawnMesh } from '../worker/geometry.worker.ts';
 import { checkerFor } from './checker.ts';
@@ -57,12 +57,20 @@ export const Slab = memo(function Slab(props: SlabProps) {
       </mesh>
       {lines && (
         <lineSegments geometry={lines} raycast={() => null}>
-          <lineBasicMaterial color="#10151d" transparent opacity={0.55} />
+          <lineBasicMaterial color={wireOver(colour)} transparent opacity={0.55} />
         </lineSegments>
       )}
     </group>
   );
 });
+
+/** Lines that can be told from what they lie on. */
+function wireOver(colour: string): string {
+  return new Color(colour).getHSL({ h: 0, s: 0, l: 0 }, SRGBColorSpace).l < DARK ? '#aeb9c6' : '#10151d';
+}
+
+/** Lightness below which dark lines would not be seen. */
+const DARK = 0.3;
 
 interface Layout {
   readonly attributes: readonly (readonly [attribute: string, from: 'positions' | 'normals' | 'uvs' | 'wire'])[];

@@ -26,7 +26,8 @@ export const SolidView = memo(function SolidView() {
       performance={{ min: moving, debounce: STILL_AFTER_MS }}
       gl={{ alpha: true, antialias, preserveDrawingBuffer: false }}
       camera={{ fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 }}
-      onPointerMissed={() => screen.select([])}
+      // A right button beside everything moves the view, which is no reason to let go of a layer.
+      onPointerMissed={({ type }) => type === 'click' && screen.select([])}
       className="[&_canvas]:pointer-events-none [&_canvas]:origin-bottom-left"
       aria-label="Solid"
     >
