@@ -183,7 +183,9 @@ class LidBuilder {
     for (let f = 0; f < strips.length; f++) {
       const [from, to] = [starts[f]!, starts[f + 1]!];
       if (areWhole) this.face(corners, from, to, strips[f]!, edges[f]!);
-      else for (const part of this.withSplits(corners.subarray(from, to), faces.least)) this.part(part, strips[f]!, edges[f]!);
+      else
+        for (const part of this.withSplits(corners.subarray(from, to), faces.least))
+          this.part(part, strips[f]!, edges[f]!);
     }
     const upright = [...this.levels.keys()].filter((level) => this.isUpright(level));
     const followed = upright.length > 0 ? this.edgesAlong() : new Map<number, number>();

@@ -10,14 +10,14 @@ const linesAround = (...ring: number[]): Lines => {
 describe('the nearest meeting', () => {
   it('of the sides of a triangle is the centre of its incircle, at its radius', () => {
     // 3, 4, 5: the radius is (3 + 4 − 5) / 2.
-    const [x, y, time] = nearestMeeting(linesAround(0, 0, 4, 0, 0, 3), [0, 1, 2], [1.3, 0.8, 0.9]);
+    const [x, y, time] = nearestMeeting(linesAround(0, 0, 4, 0, 0, 3), [0, 1, 2], [1.3, 0.8, 0.9], 'squares');
     expect(x).toBeCloseTo(1, 5);
     expect(y).toBeCloseTo(1, 5);
     expect(time).toBeCloseTo(1, 5);
   });
 
   it('stays where it is in a direction of which the edges say nothing', () => {
-    const [x, y, time] = nearestMeeting(linesAround(0, 0, 4, 0, 4, 2, 0, 2), [0, 2], [1.3, 0.9, 1]);
+    const [x, y, time] = nearestMeeting(linesAround(0, 0, 4, 0, 4, 2, 0, 2), [0, 2], [1.3, 0.9, 1], 'squares');
     expect([x, y, time].map((v) => Number(v.toFixed(5)))).toEqual([1.3, 1, 1]);
   });
 
@@ -30,7 +30,7 @@ describe('the nearest meeting', () => {
       offset: Float64Array.of(...square.offset, 0.1, 0.1, 0.1),
     };
     const edges = [0, 1, 2, 3, 4, 5, 6];
-    const place = nearestMeeting(lines, edges, [0.5, 0.5, 0.5]);
+    const place = nearestMeeting(lines, edges, [0.5, 0.5, 0.5], 'farthest');
     const off = edges.map((edge) => offFrom(lines, edge, place));
     expect(Math.max(...off)).toBeGreaterThanOrEqual(0.05);
     expect(Math.max(...off)).toBeLessThan(0.052);

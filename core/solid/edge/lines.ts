@@ -64,18 +64,18 @@ const HOLD = 1e-6;
 /** A place, and a time at which edges are there. */
 export type Place = readonly [x: number, y: number, time: number];
 
-/** How often weights are adjusted. */
+/** How often weights are adjusted so that the farthest edge counts. */
 const ADJUSTMENTS = 12;
 
 /**
- * The place and time at which edges that move inward meet most nearly, found from a place near by: as far from the farthest of
- * them as from others (Lawson 1961: least squares, again and again, with weights that grow with what is left).
+ * The place and time at which edges that move inward meet most nearly, found from a place near by: by least squares, or as near
+ * as can be to the farthest of them (Lawson 1961: least squares, again and again, with weights that grow with what is left).
  * @param edges any number of them
  */
-export function nearestMeeting(lines: Lines, edges: readonly number[], near: Place): Place {
+export function nearestMeeting(lines: Lines, edges: readonly number[], near: Place, by: 'squares' | 'farthest'): Place {
   const weights = edges.map(() => 1 / edges.length);
   let [best, least] = [near, Infinity];
-  for (let k = 0; k < ADJUSTMENTS; k++) {
+  for (let k = 0; k <= (by === 'squares' ? 0 : ADJUSTMENTS); k++) {
     const place = leastSquares(lines, edges, weights, near);
     const off = edges.map((e) => offFrom(lines, e, place));
     const most = Math.max(...off);

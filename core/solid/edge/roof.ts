@@ -50,7 +50,10 @@ const ROUNDS = 4;
 export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
 /** One attempt after another with an unrest of its own: how far nodes may move to become one with others. */
 const SHIFTS = [7e-7, 1e-6, 1.3e-6, 1.3e-6, 1.6e-6];
-/** Faces of a drawing that are as good as nothing, or off, are mended so often: by letting just their nodes move further, or less. */
+/**
+ * Faces of a drawing that are as good as nothing, or off, are mended so often: by letting just their nodes move further, or less,
+ * and by placing what is joined in one way and the other.
+ */
 const MENDS = 4;
 const WIDE = 1.4e-6;
 /** Edges shorter than this may be joined. */
@@ -282,7 +285,7 @@ class Book implements WavefrontEvents {
     const place = [...meeting(this.lines, edges, time, x, y), time] as const;
     // Stirring turns a short edge by so much that it would have come there at another time.
     const isOff = edges.some((edge) => offFrom(this.lines, edge, place) > TURNED);
-    return this.node(...(isOff ? nearestMeeting(this.lines, edges, place) : place));
+    return this.node(...(isOff ? nearestMeeting(this.lines, edges, place, 'squares') : place));
   }
 
   private link(from: number, to: number, left: number, right: number): number {
@@ -389,7 +392,7 @@ class Book implements WavefrontEvents {
     const shifts = new Float64Array(this.x.length).fill(shift);
     for (let mends = MENDS; ; mends--) {
       const before = [this.x.slice(), this.y.slice(), this.times.slice()] as const;
-      const neat = this.neat(faces, shifts);
+      const neat = this.neat(faces, shifts, mends % 2 === 0 ? 'farthest' : 'squares');
       if (!neat) return null;
       const roof = this.compact(neat);
       if (!Array.isArray(roof)) return roof;
@@ -400,14 +403,18 @@ class Book implements WavefrontEvents {
   }
 
   /** Faces without hairs and without nodes that are nearly one place; null where that leads in circles. */
-  private neat(drawn: readonly Face<Label>[], shifts: Float64Array): readonly Face<Label>[] | null {
+  private neat(
+    drawn: readonly Face<Label>[],
+    shifts: Float64Array,
+    by: 'squares' | 'farthest',
+  ): readonly Face<Label>[] | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
     let faces = drawn;
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
       const { place, moved } = joinNodes(drawing, faces, shifts);
       const joined = placed(faces, place);
-      this.move(moved, joined);
+      this.move(moved, joined, by);
       const parted = partHairs(drawing, joined, this.exact);
       if (!parted) return null;
       faces = parted;
@@ -420,7 +427,7 @@ class Book implements WavefrontEvents {
    * Puts nodes that stand for several where the edges of all their faces would meet, as nearly as can be. Those on a level
    * stay on it.
    */
-  private move(moved: Joined['moved'], faces: readonly Face<Label>[]): void {
+  private move(moved: Joined['moved'], faces: readonly Face<Label>[], by: 'squares' | 'farthest'): void {
     const free = [...moved].filter(([node]) => !this.levelOf[node]);
     const edges = new Map(free.map(([node]) => [node, new Set<number>()]));
     for (const { corners, label } of edges.size > 0 ? faces : []) {
@@ -428,7 +435,7 @@ class Book implements WavefrontEvents {
     }
     for (const [node, near] of moved) {
       const met = edges.get(node);
-      const [x, y, time] = met ? nearestMeeting(this.lines, [...met], near) : near;
+      const [x, y, time] = met ? nearestMeeting(this.lines, [...met], near, by) : near;
       this.x[node] = x;
       this.y[node] = y;
       this.times[node] = time;
