@@ -206,7 +206,7 @@ function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenc
             reaches
           </>
         )}
-        .
+        .{[edge, backEdge].some((each) => each?.beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
       </Sentence>
     </Folded>
   );
