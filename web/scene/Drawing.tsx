@@ -17,8 +17,10 @@ export const STILL_AFTER_MS = 300;
 export const finenessHere = (): Fineness =>
   isDrawnInSoftware() ? { antialias: false, dpr: 2, moving: 0.5 } : { antialias: true, dpr: [1, 2], moving: 1 };
 
-/** Draws the scene on the share of the canvas that the moment allows. The canvas keeps its size: a new one would have to wait
- * for all that is being drawn. It must be scaled from its lower left corner, and pointers must not be measured on it. */
+/**
+ * Draws the scene on the share of the canvas that the moment allows. The canvas keeps its size: a new one would have to wait for
+ * all that is being drawn. It must be scaled from its lower left corner, and pointers must not be measured on it.
+ */
 export function Drawing() {
   useFrame(({ gl, scene, camera, size, performance: { current: share } }) => {
     gl.setViewport(0, 0, size.width * share, size.height * share);

@@ -27,6 +27,13 @@ export const Slab = memo(function Slab(props: SlabProps) {
   const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(id));
+  const get = useThree((state) => state.get);
+  // Whatever made this run can be seen, and more of it may follow. A geometry that was written over is the same object as before.
+  useEffect(() => {
+    const { invalidate, performance } = get();
+    performance.regress();
+    invalidate();
+  });
   return (
     <group position={[0, 0, base]}>
       <mesh
@@ -89,7 +96,6 @@ const WIRE: Layout = { attributes: [['position', 'wire']], indexed: false };
 
 /** The mesh as a geometry. One of the same size is written over instead of made anew, which is what a drag does all the time. */
 function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | null {
-  const draw = useDraw();
   const kept = useRef<BufferGeometry | null>(null);
   const geometry = useMemo(() => {
     if (!mesh) return null;
@@ -98,19 +104,7 @@ function useGeometry(mesh: DrawnMesh | null, layout: Layout): BufferGeometry | n
     return kept.current;
   }, [mesh, layout]);
   useEffect(() => () => geometry?.dispose(), [geometry]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a geometry written over is the same object with another mesh
-  useEffect(draw, [mesh]);
   return geometry;
-}
-
-/** Draws a frame, as finely as can be done while more may follow. */
-function useDraw(): () => void {
-  const get = useThree((state) => state.get);
-  return () => {
-    const { invalidate, performance } = get();
-    performance.regress();
-    invalidate();
-  };
 }
 
 function fits(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): boolean {
