@@ -175,7 +175,8 @@ const PROFILE_WORDS: readonly (readonly [string, string])[] = [
 ];
 
 /** Rarely touched: how edges go round corners that point inward. */
-function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenceProps, 'layer' | 'change'>) {
+function CornersSentence({ layer, change }: Pick<EdgeSentenceProps, 'layer' | 'change'>) {
+  const { edge, backEdge } = layer;
   const style = (part: Partial<Pick<EdgeShape, 'corners' | 'mitreLimit'>>, gesture: string | null = null) =>
     change({ edge: part, backEdge: backEdge && { ...backEdge, ...part } }, gesture);
   return (
@@ -206,7 +207,7 @@ function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenc
             reaches
           </>
         )}
-        .{[edge, backEdge].some((each) => each?.beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
+        .{inwardOf(layer).some(({ beyond }) => beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
       </Sentence>
     </Folded>
   );
@@ -215,10 +216,11 @@ function CornersSentence({ layer: { edge, backEdge }, change }: Pick<EdgeSentenc
 /** The largest reach that is safe, and where it is decided. */
 function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
   const { unit } = useDocument();
-  if (!view?.width) return null;
+  const inward = inwardOf(layer);
+  if (!view?.width || inward.length === 0) return null;
   const { safeReach: safe, at } = view.width;
-  const { edge, backEdge } = layer;
-  const isFar = [edge, backEdge].some((shape) => shape?.way === 'in' && shape.reach > safe);
+  const { backEdge } = layer;
+  const isFar = inward.some(({ reach }) => reach > safe);
   const within = { reach: floorTo(safe * 0.98, 3) };
   return (
     <p className="text-quiet text-sm">
@@ -243,6 +245,11 @@ function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
       )}
     </p>
   );
+}
+
+/** Those edges of a layer that take something from its front or back. */
+function inwardOf({ edge, backEdge }: Layer): EdgeShape[] {
+  return [edge, ...(backEdge ? [backEdge] : [])].filter(({ way }) => way === 'in');
 }
 
 function floorTo(value: number, digits: number): number {
