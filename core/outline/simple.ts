@@ -81,19 +81,26 @@ function areApart(rings: readonly GridPath[]): boolean {
   const keys = new Float64Array(count);
   for (let e = 0; e < count; e++) keys[e] = (Math.min(x[e]!, x[next[e]!]!) + GRID_REACH) * count + e;
   const order = Uint32Array.from(keys.sort(), (key) => key % count);
+  // Most pairs are told apart by these, read one after the other.
+  const [lowest, highest] = [new Float64Array(count), new Float64Array(count)];
+  for (let i = 0; i < count; i++) {
+    const [from, to] = [y[order[i]!]!, y[next[order[i]!]!]!];
+    lowest[i] = Math.min(from, to);
+    highest[i] = Math.max(from, to);
+  }
   let pairs = 0;
   for (let i = 0; i < count; i++) {
     const e = order[i]!;
     const [ax, ay, bx, by] = [x[e]!, y[e]!, x[next[e]!]!, y[next[e]!]!];
     const end = (Math.max(ax, bx) + TOUCH + 1 + GRID_REACH) * count;
-    const [low, high] = [Math.min(ay, by) - TOUCH, Math.max(ay, by) + TOUCH];
+    const [low, high] = [lowest[i]! - TOUCH, highest[i]! + TOUCH];
     const [ux, uy] = [bx - ax, by - ay];
     const margin = TOUCH * Math.sqrt(ux * ux + uy * uy);
     for (let j = i + 1; j < count && keys[j]! < end; j++) {
       if (++pairs > PAIRS * (count + PAIRS)) return false;
+      if (lowest[j]! > high || highest[j]! < low) continue;
       const f = order[j]!;
       const [cx, cy, dx, dy] = [x[f]!, y[f]!, x[next[f]!]!, y[next[f]!]!];
-      if ((cy > high && dy > high) || (cy < low && dy < low)) continue;
       if (next[e] === f || next[f] === e) {
         if (next[e] === f ? foldsBack(ax, ay, bx, by, dx, dy) : foldsBack(cx, cy, dx, dy, bx, by)) return false;
         continue;
