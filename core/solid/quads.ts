@@ -1,5 +1,5 @@
 // quads.ts — triangles joined two by two into quads.
-import { afterHalf as after, type BoundedTriangles, beforeHalf as before } from './triangulate.ts';
+import { afterHalf as after, type BoundedTriangles, beforeHalf as before, hasSize } from './triangulate.ts';
 
 /** A quad is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
 const FLAT = 1e-3;
@@ -51,7 +51,9 @@ export function isConvexQuad(p: ArrayLike<number>, face: readonly number[], leas
     const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
     const [vx, vy] = [p[2 * c]! - p[2 * b]!, p[2 * c + 1]! - p[2 * b + 1]!];
     const cross = ux * vy - uy * vx;
-    if (!(cross > least && cross * cross > FLAT * FLAT * (ux * ux + uy * uy) * (vx * vx + vy * vy))) return false;
+    const [first, second] = [ux * ux + uy * uy, vx * vx + vy * vy];
+    if (!(cross * cross > FLAT * FLAT * first * second)) return false;
+    if (!hasSize(cross, Math.max(first, second, (ux + vx) ** 2 + (uy + vy) ** 2), least)) return false;
   }
   return true;
 }

@@ -51,6 +51,19 @@ describe('divided faces', () => {
     expect(parts.reduce((sum, part) => sum + area(points, part), 0)).toBeCloseTo(area(points, face), 15);
   });
 
+  it('have no triangle that files would flatten when they round its corners', () => {
+    // The second corner lies 2e-8 beside a line of 3e-4: half of what float32 may move it by.
+    const [ax, ay, cx, cy] = [0.45253574, 0.01335656, 0.45244801, 0.01366547];
+    const [ux, uy] = [(cx - ax) / Math.hypot(cx - ax, cy - ay), (cy - ay) / Math.hypot(cx - ax, cy - ay)];
+    const points = [ax, ay, ax + 1.4e-6 * ux + 2.2e-8 * uy, ay + 1.4e-6 * uy - 2.2e-8 * ux, cx, cy, 0.447, 0.012];
+    expect(twice(points, [0, 1, 2])).toBeGreaterThan(3 * LEAST);
+    const parts = divideFace(points, [0, 1, 2, 3], 3 * LEAST)!.map((part) => [...part].sort());
+    expect(parts.sort()).toEqual([
+      [0, 1, 3],
+      [1, 2, 3],
+    ]);
+  });
+
   it('stay whole where they are convex quads', () => {
     expect(divideFace([0, 0, 2, 0, 2, 1, 0, 1], [0, 1, 2, 3], LEAST)).toEqual([[0, 1, 2, 3]]);
   });

@@ -3,7 +3,16 @@
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
 import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
-import { afterHalf, type BoundedTriangles, flipSlivers, leftTurn, link, tryInside } from '../triangulate.ts';
+import {
+  afterHalf,
+  type BoundedTriangles,
+  flipSlivers,
+  hasSize,
+  isBroad,
+  leftTurn,
+  link,
+  tryInside,
+} from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
@@ -44,7 +53,7 @@ function divide(points: Float64Array, least: number): number[][] | null {
 
 function hasSlivers(points: Float64Array, { corners }: BoundedTriangles, least: number): boolean {
   for (let t = 0; t < corners.length; t += 3) {
-    if (turn(points, corners[t]!, corners[t + 1]!, corners[t + 2]!) <= least) return true;
+    if (!isBroad(points, corners[t]!, corners[t + 1]!, corners[t + 2]!, least)) return true;
   }
   return false;
 }
@@ -67,7 +76,7 @@ function widest(points: Float64Array, least: number): BoundedTriangles {
       for (let k = i + 1; k < j; k++) {
         const twice = turn(points, i, k, j);
         if (!(twice > 0)) continue;
-        const own = length(i, j) + (twice > least ? 0 : sliver);
+        const own = length(i, j) + (isBroad(points, i, k, j, least) ? 0 : sliver);
         const sum = cost[i * n + k]! + cost[k * n + j]! + own;
         if (sum < cost[i * n + j]!) [cost[i * n + j], between[i * n + j]] = [sum, k];
       }
@@ -122,7 +131,8 @@ function fan(points: Float64Array, face: readonly number[], least: number): numb
 function width(p: Float64Array, a: number, b: number, c: number, least: number): number {
   const squared = (i: number, j: number) => (p[2 * i]! - p[2 * j]!) ** 2 + (p[2 * i + 1]! - p[2 * j + 1]!) ** 2;
   const twice = turn(p, a, b, c);
-  return twice > least ? twice / Math.max(squared(a, b), squared(b, c), squared(c, a)) : 0;
+  const longest = Math.max(squared(a, b), squared(b, c), squared(c, a));
+  return hasSize(twice, longest, least) ? twice / longest : 0;
 }
 
 /** Along the diagonal that leaves the better triangles. */
