@@ -166,7 +166,7 @@ function attemptRoof(outline: Outline, levels: readonly number[], attempt: numbe
     for (let time = front.nextTime(); time < level + wait && time < front.time + soon; time = front.nextTime()) {
       if (!front.advance(time)) return null;
     }
-    book.level(front, k + 1 === levels.length);
+    book.level(front, level, k + 1 === levels.length);
   }
   const roof = book.roof(front, SHIFTS[attempt]!);
   return swept && roof ? stacked(swept, roof) : roof;
@@ -347,15 +347,15 @@ class Book implements WavefrontEvents {
     this.after(this.down(corner), behind);
   }
 
-  /** Draws the wavefront as it is now; strips begin anew above it. */
-  level(front: Wavefront, isLast: boolean): void {
+  /** Draws the wavefront, which is at or right after a level, as it is at that level; strips begin anew above it. */
+  level(front: Wavefront, time: number, isLast: boolean): void {
     this.levels++;
     const old = this.trail.slice();
     const { room } = front;
     for (let v = 0; v < room; v++) {
       if (!front.isAlive(v)) continue;
-      const [x, y] = this.settled(front, v);
-      const node = this.node(x, y, front.time, RIM + this.levels);
+      const [x, y] = this.settled(front, v, time);
+      const node = this.node(x, y, time, RIM + this.levels);
       this.nodeOf[v] = node;
       this.finish(v, node);
       if (!isLast) this.start(v, node);
@@ -374,13 +374,13 @@ class Book implements WavefrontEvents {
     }
   }
 
-  /** Where a corner would be now had its edges not been stirred. */
-  private settled(front: Wavefront, corner: number): readonly [x: number, y: number] {
+  /** Where a corner would be at a time had its edges not been stirred. */
+  private settled(front: Wavefront, corner: number, time: number): readonly [x: number, y: number] {
     const { nx, ny, offset } = this.lines;
     const [a, b] = [front.arriving[corner]!, front.leaving[corner]!];
     const [x, y] = [front.xOf(corner), front.yOf(corner)];
-    const offA = offset[a]! + front.time - nx[a]! * x - ny[a]! * y;
-    const offB = offset[b]! + front.time - nx[b]! * x - ny[b]! * y;
+    const offA = offset[a]! + time - nx[a]! * x - ny[a]! * y;
+    const offB = offset[b]! + time - nx[b]! * x - ny[b]! * y;
     const cross = nx[a]! * ny[b]! - ny[a]! * nx[b]!;
     if (Math.abs(cross) < BENT) return [x + offA * nx[a]!, y + offA * ny[a]!];
     return [x + (offA * ny[b]! - offB * ny[a]!) / cross, y + (offB * nx[a]! - offA * nx[b]!) / cross];
