@@ -64,6 +64,16 @@ describe('divided faces', () => {
     ]);
   });
 
+  it('do not take the cube of their corners to divide, where they are very many', () => {
+    // All but on a line, and one far from it.
+    const count = 3000;
+    const points = Array.from({ length: count }, (_, i) => [i / count, 1e-12 * (i / count) * (i / count - 1)]).flat();
+    points.push(0.5, 0.5);
+    const face = Array.from({ length: count + 1 }, (_, i) => i);
+    const parts = divideFace(points, face, 3 * LEAST)!;
+    expect(parts.reduce((sum, part) => sum + area(points, part), 0)).toBeCloseTo(area(points, face), 12);
+  });
+
   it('stay whole where they are convex quads', () => {
     expect(divideFace([0, 0, 2, 0, 2, 1, 0, 1], [0, 1, 2, 3], LEAST)).toEqual([[0, 1, 2, 3]]);
   });

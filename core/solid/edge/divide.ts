@@ -17,6 +17,9 @@ import {
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
 
+/** Faces with more corners are not divided anew: that takes the cube of their number. */
+const MOST_DIVIDED = 256;
+
 /** A fan is kept where no triangle is narrower than this: height over longest side. */
 const NARROW = 2e-3;
 
@@ -48,7 +51,8 @@ function divide(points: Float64Array, least: number): number[][] | null {
   const triangles = tryInside(points, edges);
   if (triangles?.corners.length !== 3 * (n - 2)) return null;
   flipSlivers(points, triangles, least);
-  return joined(points, hasSlivers(points, triangles, least) ? widest(points, least) : triangles, least);
+  const isToMend = n <= MOST_DIVIDED && hasSlivers(points, triangles, least);
+  return joined(points, isToMend ? widest(points, least) : triangles, least);
 }
 
 function hasSlivers(points: Float64Array, { corners }: BoundedTriangles, least: number): boolean {

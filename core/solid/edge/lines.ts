@@ -64,6 +64,9 @@ const HOLD = 1e-6;
 /** A place, and a time at which edges are there. */
 export type Place = readonly [x: number, y: number, time: number];
 
+/** What counts where edges do not meet in one place: all of them, by the squares of what is left, or the farthest. */
+export type Fit = 'squares' | 'farthest';
+
 /** How often weights are adjusted so that the farthest edge counts. */
 const ADJUSTMENTS = 12;
 
@@ -72,10 +75,10 @@ const ADJUSTMENTS = 12;
  * as can be to the farthest of them (Lawson 1961: least squares, again and again, with weights that grow with what is left).
  * @param edges any number of them
  */
-export function nearestMeeting(lines: Lines, edges: readonly number[], near: Place, by: 'squares' | 'farthest'): Place {
+export function nearestMeeting(lines: Lines, edges: readonly number[], near: Place, fit: Fit): Place {
   const weights = edges.map(() => 1 / edges.length);
   let [best, least] = [near, Infinity];
-  for (let k = 0; k <= (by === 'squares' ? 0 : ADJUSTMENTS); k++) {
+  for (let k = 0; k <= (fit === 'squares' ? 0 : ADJUSTMENTS); k++) {
     const place = leastSquares(lines, edges, weights, near);
     const off = edges.map((e) => offFrom(lines, e, place));
     const most = Math.max(...off);

@@ -10,7 +10,7 @@ import { type BoundedTriangles, tryInside } from '../triangulate.ts';
 import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';
-import { edgesOf, type Lines, linesOf, linkedRings, meeting, nearestMeeting, offFrom } from './lines.ts';
+import { edgesOf, type Fit, type Lines, linesOf, linkedRings, meeting, nearestMeeting, offFrom } from './lines.ts';
 import { stacked, sweptRoof, sweptStrips } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
 import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
@@ -403,18 +403,14 @@ class Book implements WavefrontEvents {
   }
 
   /** Faces without hairs and without nodes that are nearly one place; null where that leads in circles. */
-  private neat(
-    drawn: readonly Face<Label>[],
-    shifts: Float64Array,
-    by: 'squares' | 'farthest',
-  ): readonly Face<Label>[] | null {
+  private neat(drawn: readonly Face<Label>[], shifts: Float64Array, fit: Fit): readonly Face<Label>[] | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
     let faces = drawn;
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
       const { place, moved } = joinNodes(drawing, faces, shifts);
       const joined = placed(faces, place);
-      this.move(moved, joined, by);
+      this.move(moved, joined, fit);
       const parted = partHairs(drawing, joined, this.exact);
       if (!parted) return null;
       faces = parted;
@@ -427,7 +423,7 @@ class Book implements WavefrontEvents {
    * Puts nodes that stand for several where the edges of all their faces would meet, as nearly as can be. Those on a level
    * stay on it.
    */
-  private move(moved: Joined['moved'], faces: readonly Face<Label>[], by: 'squares' | 'farthest'): void {
+  private move(moved: Joined['moved'], faces: readonly Face<Label>[], fit: Fit): void {
     const free = [...moved].filter(([node]) => !this.levelOf[node]);
     const edges = new Map(free.map(([node]) => [node, new Set<number>()]));
     for (const { corners, label } of edges.size > 0 ? faces : []) {
@@ -435,7 +431,7 @@ class Book implements WavefrontEvents {
     }
     for (const [node, near] of moved) {
       const met = edges.get(node);
-      const [x, y, time] = met ? nearestMeeting(this.lines, [...met], near, by) : near;
+      const [x, y, time] = met ? nearestMeeting(this.lines, [...met], near, fit) : near;
       this.x[node] = x;
       this.y[node] = y;
       this.times[node] = time;
