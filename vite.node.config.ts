@@ -1,6 +1,6 @@
 import { defineConfig } from 'vite';
 
-// Bundles the server, its geometry thread, the command line and the comparison runs to plain JavaScript; packages stay
+// Bundles the server, its geometry thread, the command line and the comparison and corpus runs to plain JavaScript; packages stay
 // external.
 export default defineConfig({
   build: {
@@ -16,6 +16,7 @@ export default defineConfig({
         cli: 'cli/main.ts',
         'cli-thread': 'cli/thread.ts',
         bench: 'bench/run.ts',
+        corpora: 'bench/corpora.ts',
       },
     },
   },

@@ -13,12 +13,13 @@ const DEPTH = 4;
 const STEPS = 3;
 const TOLERANCE = 0.01;
 const REACHES = [0, 0.5, 1];
-const PASSES = 5;
+const PASSES = 20;
 
+/** Triangles as files hold them, and how long they took. */
 interface Outcome {
   readonly ms: number;
-  readonly triangles: number;
-  readonly closed: boolean;
+  readonly positions: ArrayLike<number>;
+  readonly indices: ArrayLike<number>;
 }
 
 export function compareSolids(): void {
@@ -32,27 +33,37 @@ export function compareSolids(): void {
   console.log('reach   closed ours / stock   triangles ours / stock (ratio)   ms ours / stock (ratio)');
   for (const reach of REACHES) {
     const projects = drawings.map((drawing) => projectOf(drawing, reach));
-    // The last of several passes, when both run as fast as they will.
-    const both = Array.from({ length: PASSES }, () =>
-      projects.map((each) => ({ own: ours(each), stock: stock(each.drawing, reach) })),
-    ).at(-1)!;
-    const [own, other] = [both.map(({ own: o }) => o), both.map(({ stock: s }) => s)];
-    const share = (list: readonly Outcome[]) =>
-      `${Math.round((100 * list.filter(({ closed }) => closed).length) / list.length)} %`;
-    const [triangles, otherTriangles] = [own, other].map((list) => median(list.map((o) => o.triangles))) as [
-      number,
-      number,
-    ];
-    const [ms, otherMs] = [own, other].map((list) => median(list.map((o) => o.ms))) as [number, number];
+    let times: number[][] = [];
+    // The last of several passes counts, when both run as fast as they will. Meshes are not kept meanwhile.
+    for (let pass = 0; pass < PASSES; pass++) {
+      times = projects.map((each) => [ours(each).ms, stock(each.drawing, reach).ms]);
+    }
+    const own = { ...summaryOf(projects.map(ours)), ms: median(times.map(([ms]) => ms!)) };
+    const other = {
+      ...summaryOf(projects.map(({ drawing }) => stock(drawing, reach))),
+      ms: median(times.map(([, ms]) => ms!)),
+    };
     console.log(
       [
         String(reach).padEnd(7),
-        `${share(own)} / ${share(other)}`.padEnd(21),
-        `${triangles} / ${otherTriangles} (${(triangles / otherTriangles).toFixed(2)})`.padEnd(32),
-        `${ms.toFixed(2)} / ${otherMs.toFixed(2)} (${(ms / otherMs).toFixed(2)})`,
+        `${own.closed} / ${other.closed}`.padEnd(21),
+        `${own.triangles} / ${other.triangles} (${(own.triangles / other.triangles).toFixed(2)})`.padEnd(32),
+        `${own.ms.toFixed(2)} / ${other.ms.toFixed(2)} (${(own.ms / other.ms).toFixed(2)})`,
       ].join(' '),
     );
   }
+}
+
+/** Median of triangles, and the share of closed meshes. */
+function summaryOf(outcomes: readonly Outcome[]) {
+  const isClosed = ({ positions, indices }: Outcome) => {
+    const { loose, flat } = audit(positions, indices);
+    return loose === 0 && flat === 0;
+  };
+  return {
+    triangles: median(outcomes.map(({ indices }) => indices.length / 3)),
+    closed: `${Math.round((100 * outcomes.filter(isClosed).length) / outcomes.length)} %`,
+  };
 }
 
 interface Prepared {
@@ -105,9 +116,7 @@ function ours({ project, drawing }: Prepared): Outcome {
   const started = performance.now();
   const { mesh } = evaluator.build(project, layer);
   const ms = performance.now() - started;
-  const { indices } = trianglesOf(mesh);
-  const { loose, flat } = audit(mesh.positions, indices);
-  return { ms, triangles: indices.length / 3, closed: loose === 0 && flat === 0 };
+  return { ms, positions: mesh.positions, indices: trianglesOf(mesh).indices };
 }
 
 function stock(drawing: Prepared['drawing'], reach: number): Outcome {
@@ -126,11 +135,7 @@ function stock(drawing: Prepared['drawing'], reach: number): Outcome {
   });
   const ms = performance.now() - started;
   const positions = geometry.getAttribute('position').array;
-  const { loose, flat, triangles } = audit(
-    positions,
-    Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
-  );
-  return { ms, triangles, closed: loose === 0 && flat === 0 };
+  return { ms, positions, indices: Uint32Array.from({ length: positions.length / 3 }, (_, i) => i) };
 }
 
 function pathOf(path: Prepared['drawing']['shapes'][number]['path']): ShapePath {

@@ -5,11 +5,10 @@ import { ZERO_AREA } from '../mesh/proof.ts';
 import { facesOf, meshOf } from '../mesh/tidy/faces.ts';
 import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
-import { boundsOf, longestSide, ringsOf } from '../outline/measure.ts';
+import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
-import { linkedRings } from './edge/lines.ts';
 import { MITRED } from './edge/roof.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import type { FlatOutline } from './front/types.ts';
@@ -329,7 +328,7 @@ class PlanWriter {
     };
   }
 
-  private write({ rims, outline, front, back }: Part): void {
+  private write({ outline, front, back }: Part): void {
     const frontAt = this.writePoints(front.points, front.rows);
     const backAt = this.writePoints(
       back.points,
@@ -338,10 +337,10 @@ class PlanWriter {
     this.writeLid(front, frontAt, FRONT, false);
     this.writeLid(back, backAt, BACK, true);
     this.writeWalls(outline, frontAt, backAt);
-    const { next } = linkedRings(ringsOf(rims));
-    this.begins.set(outline.points, 2 * this.edge);
-    for (let i = 0; i < next.length; i++) this.next[this.edge + i] = this.edge + next[i]!;
-    this.edge += next.length;
+    const { points, edges } = outline;
+    this.begins.set(points, 2 * this.edge);
+    for (let e = 0; e < edges.length; e += 2) this.next[this.edge + edges[e]!] = this.edge + edges[e + 1]!;
+    this.edge += edges.length / 2;
   }
 
   /** @returns the number of the first */

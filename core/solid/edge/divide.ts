@@ -34,18 +34,16 @@ export function divideFace(
   face: readonly number[],
   least = 0,
 ): readonly (readonly number[])[] | null {
+  if (face.length === 3) return turn(nodes, face[0]!, face[1]!, face[2]!) > 0 ? [face] : null;
   // Nearly all faces are quads that can stay.
-  if (face.length === 4 && isConvexQuad(nodes, face, least)) return [face];
+  const whole = wholeFace(nodes, face, least);
+  if (whole) return [whole];
   const points = floats(2 * face.length, (i) => nodes[2 * face[i >> 1]! + (i % 2)]!);
   return divide(points, least)?.map((part) => part.map((i) => face[i]!)) ?? null;
 }
 
-function divide(points: Float64Array, least: number): number[][] | null {
+function divide(points: Float64Array, least: number): readonly (readonly number[])[] | null {
   const n = points.length / 2;
-  const whole = Array.from({ length: n }, (_, i) => i);
-  if (n === 3) return turn(points, 0, 1, 2) > 0 ? [whole] : null;
-  const known = wholeFace(points, whole, least);
-  if (known) return [known];
   if (n === 4) return divideQuad(points);
   const edges = uints(2 * n, (i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
@@ -112,13 +110,13 @@ function bounded(list: readonly number[]): BoundedTriangles {
 }
 
 /** The face as it can stay, if it can. */
-function wholeFace(points: Float64Array, face: readonly number[], least: number): number[] | null {
-  if (face.length === 4) return isConvexQuad(points, face, least) ? [...face] : null;
+function wholeFace(points: ArrayLike<number>, face: readonly number[], least: number): readonly number[] | null {
+  if (face.length === 4) return isConvexQuad(points, face, least) ? face : null;
   return face.length <= MOST_CORNERS ? fan(points, face, least) : null;
 }
 
 /** The face with a first corner from which it is the best fan of triangles; null when they are too narrow. */
-function fan(points: Float64Array, face: readonly number[], least: number): number[] | null {
+function fan(points: ArrayLike<number>, face: readonly number[], least: number): number[] | null {
   const n = face.length;
   let [best, first] = [NARROW, -1];
   for (let k = 0; k < n; k++) {
@@ -132,7 +130,7 @@ function fan(points: Float64Array, face: readonly number[], least: number): numb
 }
 
 /** Height over longest side of a triangle; none where it turns right, or is as good as nothing. */
-function width(p: Float64Array, a: number, b: number, c: number, least: number): number {
+function width(p: ArrayLike<number>, a: number, b: number, c: number, least: number): number {
   const squared = (i: number, j: number) => (p[2 * i]! - p[2 * j]!) ** 2 + (p[2 * i + 1]! - p[2 * j + 1]!) ** 2;
   const twice = turn(p, a, b, c);
   const longest = Math.max(squared(a, b), squared(b, c), squared(c, a));
@@ -156,12 +154,14 @@ function divideQuad(points: Float64Array): number[][] | null {
 }
 
 /** Triangles joined two by two into quads; one that is left over joins a neighbour where it can. */
-function joined(points: Float64Array, triangles: BoundedTriangles, least: number): number[][] {
+function joined(points: Float64Array, triangles: BoundedTriangles, least: number): readonly (readonly number[])[] {
   const { corners, twins } = triangles;
-  const faces = Array.from({ length: corners.length / 3 }, (_, t) => [...corners.subarray(3 * t, 3 * t + 3)]);
+  const faces: (readonly number[])[] = Array.from({ length: corners.length / 3 }, (_, t) => [
+    ...corners.subarray(3 * t, 3 * t + 3),
+  ]);
   /** The face that a triangle is part of. */
   const faceOf = faces.map((_, t) => t);
-  const join = (e: number, face: number[]) => {
+  const join = (e: number, face: readonly number[]) => {
     const [own, other] = [faceOf[Math.floor(e / 3)]!, faceOf[Math.floor(twins[e]! / 3)]!];
     faces[own] = face;
     faces[other] = [];
@@ -180,11 +180,11 @@ function joined(points: Float64Array, triangles: BoundedTriangles, least: number
   return faces.filter((face) => face.length > 0);
 }
 
-function begunAt(face: readonly number[], first: number): number[] {
+function begunAt(face: readonly number[], first: number): readonly number[] {
   const at = face.indexOf(first);
   return [...face.slice(at), ...face.slice(0, at)];
 }
 
-function turn(p: Float64Array, a: number, b: number, c: number): number {
+function turn(p: ArrayLike<number>, a: number, b: number, c: number): number {
   return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
 }

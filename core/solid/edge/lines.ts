@@ -67,8 +67,9 @@ export type Place = readonly [x: number, y: number, time: number];
 /** What counts where edges do not meet in one place: all of them, by the squares of what is left, or the farthest. */
 export type Fit = 'squares' | 'farthest';
 
-/** How often weights are adjusted so that the farthest edge counts. */
+/** How often weights are adjusted so that the farthest edge counts, where it is farther than is near enough. */
 const ADJUSTMENTS = 12;
+const NEAR = 1e-7;
 
 /**
  * The place and time at which edges that move inward meet most nearly, found from a place near by: by least squares, or as near
@@ -83,9 +84,8 @@ export function nearestMeeting(lines: Lines, edges: readonly number[], near: Pla
     const off = edges.map((e) => offFrom(lines, e, place));
     const most = Math.max(...off);
     if (most < least) [best, least] = [place, most];
+    if (most <= NEAR) break;
     const sum = off.reduce((total, v, i) => total + v * weights[i]!, 0);
-    // Three edges meet exactly.
-    if (!(sum > Number.EPSILON)) break;
     for (const [i, v] of off.entries()) weights[i] = (weights[i]! * v) / sum;
   }
   return best;

@@ -510,11 +510,12 @@ class Book implements WavefrontEvents {
         continue;
       }
       const parts = divideFace(nodes, face.corners, 2 * LEAST_AREA);
-      const off = face.corners.filter((corner) => !this.isExact(corner, face.label.edge));
-      if (off.length > 0) flaws.push({ corners: off, isOff: true });
-      const thin = parts ? parts.filter((part) => !this.hasArea(nodes, part)) : [face.corners];
-      for (const part of thin) flaws.push({ corners: part, isOff: false });
+      for (const corner of face.corners) {
+        if (!this.isExact(corner, face.label.edge)) flaws.push({ corners: [corner], isOff: true });
+      }
+      if (!parts) flaws.push({ corners: face.corners, isOff: false });
       for (const part of parts ?? []) {
+        if (!this.hasArea(nodes, part)) flaws.push({ corners: part, isOff: false });
         for (const corner of part) corners.push(use(corner));
         starts.push(corners.length);
         // An edge that was put in at a corner is nobody else's.
