@@ -15,6 +15,8 @@ import { realDrawings } from './drawings.ts';
 
 /** Shares of the longest side. */
 const REACHES = [0, 0.01, 0.02, 0.04, 0.08, 0.4];
+/** After how many drawings it is said how many there were. */
+const PROGRESS = 500;
 /** How far a corner's distance from its outline edge may be off, as a share of the longest side. */
 const EXACT = 1e-6;
 const EDGE = SIDES.indexOf('edge');
@@ -67,6 +69,7 @@ async function measure({ every, crossings, part, parts }: Task, say: (line: stri
   let mesh = 0;
   for (const [i, drawing] of drawings.filter((_, k) => k % every === 0).entries()) {
     if (i % parts !== part) continue;
+    if (i % PROGRESS === 0) process.stderr.write(`${i} drawings\n`);
     const regions = drawing.regions();
     if (regions.length === 0) continue;
     for (const [r, share] of REACHES.entries()) {

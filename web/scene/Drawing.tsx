@@ -1,7 +1,8 @@
 // Drawing.tsx — how finely this machine can draw. A graphics card smooths edges as it draws, at next to no cost. Where the
 // processor draws instead, that takes half of every frame. There the canvas has twice the pixels of its place on the page,
 // which smooths what stands still as well; while something moves, a quarter of them is drawn and shown as large.
-import { useFrame } from '@react-three/fiber';
+import { useFrame, useThree } from '@react-three/fiber';
+import { useEffect } from 'react';
 
 interface Fineness {
   readonly antialias: boolean;
@@ -22,6 +23,11 @@ export const finenessHere = (): Fineness =>
  * all that is being drawn. It must be scaled from its lower left corner, and pointers must not be measured on it.
  */
 export function Drawing() {
+  const shadows = useThree(({ gl }) => gl.shadowMap);
+  // What casts shadows asks for new ones; turning the view changes none.
+  useEffect(() => {
+    shadows.autoUpdate = false;
+  }, [shadows]);
   useFrame(({ gl, scene, camera, size, performance: { current: share } }) => {
     gl.setViewport(0, 0, size.width * share, size.height * share);
     gl.setScissor(0, 0, size.width * share, size.height * share);

@@ -30,7 +30,8 @@ export const Slab = memo(function Slab(props: SlabProps) {
   const get = useThree((state) => state.get);
   // Whatever made this run can be seen, and more of it may follow. A geometry that was written over is the same object as before.
   useEffect(() => {
-    const { invalidate, performance } = get();
+    const { gl, invalidate, performance } = get();
+    gl.shadowMap.needsUpdate = true;
     performance.regress();
     invalidate();
   });

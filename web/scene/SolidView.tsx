@@ -44,6 +44,11 @@ function Scene() {
   const wire = useScreen((state) => state.wire);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
+  const shadows = useThree(({ gl }) => gl.shadowMap);
+  // A layer that is gone casts none.
+  useEffect(() => {
+    shadows.needsUpdate = true;
+  });
   const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
   return (
     <>
