@@ -30,6 +30,15 @@ test('a bad file leaves the project as it was and says what is wrong', async ({ 
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });
 
+test('a bad file is spoken of at whatever station it is dropped', async ({ page }) => {
+  await openDemo(page, 'build');
+  await dropFile(page, 'broken.stl', 'solid plinth\n facet normal 0 0');
+  const note = page.getByRole('alert').filter({ hasText: 'broken.stl was not brought in.' });
+  await expect(note).toHaveText(/The project is as it was\.$/);
+  await page.getByRole('button', { name: 'Put these notes aside' }).click();
+  await expect(note).toBeHidden();
+});
+
 test('50 MB of path are refused at once', async ({ page }) => {
   await openDemo(page, 'source');
   await page.evaluate(() => {

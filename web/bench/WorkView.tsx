@@ -16,6 +16,7 @@ import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../s
 import { useSourceView } from '../store/source-view.ts';
 import { DropTarget } from './DropTarget.tsx';
 import { FlatView } from './FlatView.tsx';
+import { ImportNotes } from './ImportNotes.tsx';
 
 // The 3D library is most of the code; the rest of the bench does not wait for it.
 const SolidView = lazy(() => import('../scene/SolidView.tsx').then((module) => ({ default: module.SolidView })));
@@ -63,6 +64,7 @@ export function WorkView() {
             onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
           />
         )}
+        {station !== 'source' && <ImportNotes />}
         {!isEmpty && (
           <ViewTools isFlatStation={isFlatStation} split={split} picture={picture !== null} outlines={outlines} />
         )}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
 import { type Source, UNITS, type Unit } from '../../core/index.ts';
+import { ImportNote } from '../bench/ImportNotes.tsx';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
@@ -11,7 +12,7 @@ import { Value } from '../controls/Value.tsx';
 import { countOf, formatMeasure } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { drawOn } from '../store/drawing.ts';
-import { bringIn, type ImportResult, useImport } from '../store/import.ts';
+import { bringIn, useImport } from '../store/import.ts';
 import { useLettering } from '../store/lettering.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { sourceView, useSourceView } from '../store/source-view.ts';
@@ -30,7 +31,7 @@ export function SourceStation() {
         <NewSheet />
         {failure && sources.length === 0 && <Note tone="ember">{failure}</Note>}
         {results.map((result) => (
-          <Result key={result.file} result={result} unit={unit} />
+          <ImportNote key={result.file} result={result} unit={unit} />
         ))}
         <Sentence>
           The project is measured in{' '}
@@ -116,26 +117,6 @@ function NewSheet() {
 
 /** A sheet is this large at first. */
 const SHEET_SIZE: Record<Unit, number> = { mm: 100, cm: 10, m: 10, in: 4, ft: 30 };
-
-function Result({ result, unit }: { result: ImportResult; unit: string }) {
-  if (result.error) {
-    return (
-      <Note tone="ember">
-        <b>{result.file}</b> was not brought in. {result.error} The project is as it was.
-      </Note>
-    );
-  }
-  return (
-    <Note tone="tide">
-      <b>{result.file}</b> came in as {countOf(result.layers, 'layer')}, {formatMeasure(result.size)} {unit} at its
-      longest.
-      {result.warnings.filter(({ code }) => SAID.includes(code)).map(({ message }) => ` ${message}`)}
-    </Note>
-  );
-}
-
-/** Warnings that change how one goes on. */
-const SAID = ['ground', 'low-resolution', 'merged', 'many', 'not-built', 'recentred'];
 
 function SourceCard({ source }: { source: Source }) {
   const { unit, layers } = useDocument();

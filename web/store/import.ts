@@ -50,7 +50,8 @@ export const useImport = create<ImportState>(() => ({ busy: null, progress: null
 /** Files that wait for a project that is just being opened. */
 let waiting: { readonly project: string; readonly files: readonly File[] } | null = null;
 
-useProject.subscribe(({ id, history }) => {
+useProject.subscribe(({ id, history }, before) => {
+  if (id !== before.id) putAside();
   if (!waiting || !history || id !== waiting.project) return;
   const { files } = waiting;
   waiting = null;
@@ -129,6 +130,11 @@ function taken(file: string, { source, layers, warnings, leftOut, size }: Import
   screen.lookFrom('three-quarter');
   if (source.kind === 'picture') sourceView.set({ source: source.id, openStep: null, tool: null });
   return { file, source: source.id, error: null, layers: layers.length, size, warnings, leftOut };
+}
+
+/** Says no more of the last drop. */
+export function putAside(): void {
+  useImport.setState({ results: [] });
 }
 
 /** Brings in the picture that was held back, or leaves it. */
