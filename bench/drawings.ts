@@ -24,18 +24,18 @@ export interface RealDrawing {
   readonly regions: () => Region[];
 }
 
-/** Packages with a file for each icon. Only the first two are installed for the tests; the others are used where they are found. */
-const ICONS = ['@mdi/svg/svg', 'lucide-static/icons', '@tabler/icons/icons/filled', 'bootstrap-icons/icons'];
+/** Packages with a file for each icon. Only the last two are installed for the tests; the others are used where they are found. */
+const ICONS = ['bootstrap-icons/icons', '@tabler/icons/icons/filled', 'lucide-static/icons', '@mdi/svg/svg'];
 const COUNTRIES = 'world-atlas/countries-10m.json';
 
 /** @returns the drawings, and the sets that are not installed */
 export async function realDrawings(): Promise<{ drawings: RealDrawing[]; missing: string[] }> {
   const [there, missing] = [
-    [...ICONS, COUNTRIES].filter(isInstalled),
-    [...ICONS, COUNTRIES].filter((set) => !isInstalled(set)),
+    [COUNTRIES, ...ICONS].filter(isInstalled),
+    [COUNTRIES, ...ICONS].filter((set) => !isInstalled(set)),
   ];
   const drawings = there.flatMap((set) => (set === COUNTRIES ? countries() : icons(set)));
-  return { drawings: [...drawings, ...(await letters())], missing };
+  return { drawings: [...(await letters()), ...drawings], missing };
 }
 
 const isInstalled = (set: string) => existsSync(`node_modules/${set}`);

@@ -1,5 +1,6 @@
 // quads.ts — triangles joined two by two into quads.
-import { afterHalf as after, type BoundedTriangles, beforeHalf as before, hasSize } from './triangulate.ts';
+import { hasSize } from './slivers.ts';
+import { afterHalf as after, type BoundedTriangles, beforeHalf as before } from './triangulate.ts';
 
 /** A quad is kept where no corner is flatter than this (sine of the angle): renderers may divide it either way. */
 const FLAT = 1e-3;

@@ -312,58 +312,6 @@ export function flipToDelaunay(points: Float64Array, { corners, twins }: Bounded
   }
 }
 
-/** Height of a triangle that files may take from it when they round its corners, over the root of the least twice an area. */
-const ROUNDED = 0.04;
-
-/**
- * Whether a triangle is more than a sliver, in files too that round its corners.
- * @param twice its area, twice
- * @param squared its longest side, squared
- * @param least twice the area that is some
- */
-export function hasSize(twice: number, squared: number, least: number): boolean {
-  return twice > least && twice * twice > ROUNDED * ROUNDED * least * squared;
-}
-
-/** Whether the triangle a, b, c of some points is more than a sliver, as {@link hasSize} has it. */
-export function isBroad(p: ArrayLike<number>, a: number, b: number, c: number, least: number): boolean {
-  const [ux, uy] = [p[2 * b]! - p[2 * a]!, p[2 * b + 1]! - p[2 * a + 1]!];
-  const [vx, vy] = [p[2 * c]! - p[2 * a]!, p[2 * c + 1]! - p[2 * a + 1]!];
-  const [wx, wy] = [vx - ux, vy - uy];
-  return hasSize(ux * vy - uy * vx, Math.max(ux * ux + uy * uy, vx * vx + vy * vy, wx * wx + wy * wy), least);
-}
-
-/**
- * Three points nearly on a line can be a triangle of no size: sides of such triangles are flipped as long as the smaller of the
- * two that share one grows.
- * @param least twice the area that is some
- */
-export function flipSlivers(points: ArrayLike<number>, { corners, twins }: BoundedTriangles, least: number): void {
-  const p = points;
-  const twice = (a: number, b: number, c: number) =>
-    leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
-  const thin: number[] = [];
-  for (let t = 0; t < corners.length; t += 3) thin.push(t);
-  while (thin.length > 0) {
-    const t = thin.pop()!;
-    const [u, v, w] = [corners[t]!, corners[t + 1]!, corners[t + 2]!];
-    if (isBroad(p, u, v, w, least)) continue;
-    let most = twice(u, v, w);
-    let best = -1;
-    for (let e = t; e < t + 3; e++) {
-      const f = twins[e]!;
-      if (f < 0) continue;
-      const [a, b, apex, other] = [corners[e]!, corners[f]!, corners[before(e)]!, corners[before(f)]!];
-      const smaller = Math.min(twice(apex, a, other), twice(other, b, apex));
-      if (smaller > most) [best, most] = [e, smaller];
-    }
-    if (best < 0) continue;
-    const f = twins[best]!;
-    flipEdge(corners, twins, best);
-    thin.push(t, f - (f % 3));
-  }
-}
-
 /** Replaces the diagonal e of the quadrilateral around it by the other one; e and its twin then bound it. */
 export function flipEdge(corners: Uint32Array, twins: Int32Array, e: number): void {
   const f = twins[e]!;

@@ -3,22 +3,11 @@
 // which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
 import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
-import {
-  afterHalf,
-  type BoundedTriangles,
-  flipSlivers,
-  hasSize,
-  isBroad,
-  leftTurn,
-  link,
-  tryInside,
-} from '../triangulate.ts';
+import { hasSize, mendSlivers } from '../slivers.ts';
+import { type BoundedTriangles, leftTurn, tryInside } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
-
-/** Faces with more corners are not divided anew: that takes the cube of their number. */
-const MOST_DIVIDED = 256;
 
 /** A fan is kept where no triangle is narrower than this: height over longest side. */
 const NARROW = 2e-3;
@@ -48,65 +37,8 @@ function divide(points: Float64Array, least: number): readonly (readonly number[
   const edges = uints(2 * n, (i) => ((i + 1) >> 1) % n);
   const triangles = tryInside(points, edges);
   if (triangles?.corners.length !== 3 * (n - 2)) return null;
-  flipSlivers(points, triangles, least);
-  const isToMend = n <= MOST_DIVIDED && hasSlivers(points, triangles, least);
-  return joined(points, isToMend ? widest(points, least) : triangles, least);
-}
-
-function hasSlivers(points: Float64Array, { corners }: BoundedTriangles, least: number): boolean {
-  for (let t = 0; t < corners.length; t += 3) {
-    if (!isBroad(points, corners[t]!, corners[t + 1]!, corners[t + 2]!, least)) return true;
-  }
-  return false;
-}
-
-/**
- * The polygon divided into as few triangles as can be that are as good as nothing, and of those ways the one with the shortest
- * edges (Klincsek 1980, "Minimal triangulations of polygonal domains"). Its corners are many where a ridge bends finely:
- * no flip of a Delaunay triangulation then helps on its own.
- */
-function widest(points: Float64Array, least: number): BoundedTriangles {
-  const n = points.length / 2;
-  const [cost, between] = [new Float64Array(n * n), new Uint32Array(n * n)];
-  const length = (a: number, b: number) =>
-    Math.hypot(points[2 * a]! - points[2 * b]!, points[2 * a + 1]! - points[2 * b + 1]!);
-  const sliver = n * n * length(0, n >> 1) + n * n;
-  for (let span = 2; span < n; span++) {
-    for (let i = 0; i + span < n; i++) {
-      const j = i + span;
-      cost[i * n + j] = Infinity;
-      for (let k = i + 1; k < j; k++) {
-        const twice = turn(points, i, k, j);
-        if (!(twice > 0)) continue;
-        const own = length(i, j) + (isBroad(points, i, k, j, least) ? 0 : sliver);
-        const sum = cost[i * n + k]! + cost[k * n + j]! + own;
-        if (sum < cost[i * n + j]!) [cost[i * n + j], between[i * n + j]] = [sum, k];
-      }
-    }
-  }
-  const corners: number[] = [];
-  const open: [number, number][] = [[0, n - 1]];
-  while (open.length > 0) {
-    const [i, j] = open.pop()!;
-    if (j - i < 2) continue;
-    const k = between[i * n + j]!;
-    corners.push(i, k, j);
-    open.push([i, k], [k, j]);
-  }
-  return bounded(corners);
-}
-
-function bounded(list: readonly number[]): BoundedTriangles {
-  const corners = Uint32Array.from(list);
-  const twins = new Int32Array(corners.length).fill(-1);
-  const known = new Map<string, number>();
-  for (let e = 0; e < corners.length; e++) {
-    const [a, b] = [corners[e]!, corners[afterHalf(e)]!];
-    const twin = known.get(`${b} ${a}`);
-    if (twin !== undefined) link(twins, e, twin);
-    else known.set(`${a} ${b}`, e);
-  }
-  return { corners, twins };
+  mendSlivers(points, triangles, least);
+  return joined(points, triangles, least);
 }
 
 /** The face as it can stay, if it can. */

@@ -3,7 +3,8 @@
 import { GeometryError } from '../../errors.ts';
 import type { SegmentGrid } from '../../outline/segment-grid.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
-import { flipSlivers, triangulateInside } from '../triangulate.ts';
+import { mendSlivers } from '../slivers.ts';
+import { triangulateInside } from '../triangulate.ts';
 import { refine } from './refine.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';
@@ -26,7 +27,7 @@ export function evenFaces(outline: FlatOutline, cell: number, least: number): Fl
   const { points, edges, places } = compacted(outline);
   const all = Float64Array.from([...points, ...latticeInside({ points, edges }, cell)]);
   const refined = refine(all, edges, triangulateInside(all, edges), LARGEST * cell);
-  flipSlivers(refined.points, refined, least);
+  mendSlivers(refined.points, refined, least);
   const [known, first] = [places.length, outline.points.length / 2];
   const numbered = (point: number) => (point < known ? places[point]! : first + point - known);
   return {

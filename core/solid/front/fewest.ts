@@ -1,5 +1,6 @@
 // fewest.ts — a flat front as few triangles as its outline allows: its constrained Delaunay triangulation.
-import { flipSlivers, triangulateInside } from '../triangulate.ts';
+import { mendSlivers } from '../slivers.ts';
+import { triangulateInside } from '../triangulate.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';
 
 /**
@@ -15,6 +16,6 @@ export function fewestFaces(outline: FlatOutline, least: number, known?: Uint32A
 function trianglesIn(outline: FlatOutline, least: number): Uint32Array {
   const { points, edges, places } = compacted(outline);
   const triangles = triangulateInside(points, edges);
-  flipSlivers(points, triangles, least);
+  mendSlivers(points, triangles, least);
   return triangles.corners.map((point) => places[point]!);
 }

@@ -4,7 +4,8 @@ import { GeometryError } from '../../errors.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
 import { boundaryOf } from '../boundary.ts';
 import { pairsOf, quadAround } from '../quads.ts';
-import { flipSlivers, triangulateInside } from '../triangulate.ts';
+import { mendSlivers } from '../slivers.ts';
+import { triangulateInside } from '../triangulate.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline } from './types.ts';
 
@@ -37,7 +38,7 @@ export function gridFaces(outline: FlatOutline, cell: number, least: number): Fl
   // Backwards, the squares' boundary has the band on its left.
   const hole = boundaryOf(faces, nodes.length / 2).toReversed();
   const band = triangulateInside(all, Uint32Array.from([...edges, ...hole]));
-  flipSlivers(all, band, least);
+  mendSlivers(all, band, least);
   const pairs = pairsOf(all, band, least);
   const isPaired = new Uint8Array(band.corners.length / 3);
   for (const e of pairs) {
