@@ -69,7 +69,7 @@ async function measure({ every, crossings, part, parts }: Task, say: (line: stri
   let mesh = 0;
   for (const [i, drawing] of drawings.filter((_, k) => k % every === 0).entries()) {
     if (i % parts !== part) continue;
-    if (i % PROGRESS === 0) process.stderr.write(`${i} drawings\n`);
+    if (i % PROGRESS === 0) say(`${i} drawings`);
     const regions = drawing.regions();
     if (regions.length === 0) continue;
     for (const [r, share] of REACHES.entries()) {
