@@ -97,7 +97,8 @@ function volumeBySections(regions: readonly Region[], { depth, front }: SlabSpec
   return (depth - 2 * rise) * regionsArea(regions) + 2 * edge;
 }
 
-describe('volume by sections', () => {
+// The clipping library offsets each drawing hundreds of times; a slow machine needs more than a minute for that.
+describe('volume by sections', { timeout: 300_000 }, () => {
   it.each(REACHES)('is within a thousandth at a reach of %f of the size', (share) => {
     for (const { name, regions } of drawings) {
       const { mesh, spec, size } = built(regions, share, 'fewest');
