@@ -11,6 +11,7 @@ import { boundsOf, FACE_MESHES, proofOf, type Region, ringsOf, SIDES } from '../
 import { longestSide } from '../core/outline/measure.ts';
 import { profileRows } from '../core/solid/profile.ts';
 import { fitSpec, planSlab, raiseSlab, type SlabEdge, type SlabPlan, type SlabSpec } from '../core/solid/slab.ts';
+import { roundEdge } from '../core/testing/edges.ts';
 import { realDrawings } from './drawings.ts';
 
 /** Shares of the longest side. */
@@ -93,16 +94,7 @@ interface Case {
 function build(regions: readonly Region[], { share, faces, crossings }: Case, tally: Tally): string {
   const size = longestSide(boundsOf(ringsOf(regions))!);
   const reach = share * size;
-  const edge: SlabEdge = {
-    profile: 'round',
-    reach,
-    rise: Math.min(reach, size / 30),
-    steps: 3,
-    way: 'in',
-    beyond: 'ridge',
-    corners: 'mitred',
-    mitreLimit: 5,
-  };
+  const edge = roundEdge({ reach, rise: Math.min(reach, size / 30) });
   const wanted = { depth: size / 8, front: edge, back: edge, faces, cell: size / 24, wallRows: 1 };
   try {
     const { spec } = fitSpec(wanted, size);

@@ -1,6 +1,6 @@
 // slivers.ts — triangles as good as nothing, which a Delaunay triangulation makes of three points nearly on a line, and how
 // triangulations do without them.
-import { afterHalf, type BoundedTriangles, beforeHalf, flipEdge, leftTurn, link } from './triangulate.ts';
+import { afterHalf, type BoundedTriangles, beforeHalf, flipEdge, link, twiceArea } from './triangulate.ts';
 
 /** Height of a triangle that files may take from it when they round its corners, over the root of the least twice an area. */
 const ROUNDED = 0.04;
@@ -31,13 +31,13 @@ function flipSlivers(p: ArrayLike<number>, { corners, twins }: BoundedTriangles,
     const t = thin.pop()!;
     const [u, v, w] = [corners[t]!, corners[t + 1]!, corners[t + 2]!];
     if (isBroad(p, u, v, w, least)) continue;
-    let most = twice(p, u, v, w);
+    let most = twiceArea(p, u, v, w);
     let best = -1;
     for (let e = t; e < t + 3; e++) {
       const f = twins[e]!;
       if (f < 0) continue;
       const [a, b, apex, other] = [corners[e]!, corners[f]!, corners[beforeHalf(e)]!, corners[beforeHalf(f)]!];
-      const smaller = Math.min(twice(p, apex, a, other), twice(p, other, b, apex));
+      const smaller = Math.min(twiceArea(p, apex, a, other), twiceArea(p, other, b, apex));
       if (smaller > most) [best, most] = [e, smaller];
     }
     if (best < 0) continue;
@@ -123,7 +123,7 @@ function divideAnew(p: ArrayLike<number>, { corners, twins }: BoundedTriangles, 
       const j = i + span;
       cost[i * n + j] = Infinity;
       for (let k = i + 1; k < j; k++) {
-        if (!(twice(p, ids[i]!, ids[k]!, ids[j]!) > 0)) continue;
+        if (!(twiceArea(p, ids[i]!, ids[k]!, ids[j]!) > 0)) continue;
         const own = length(i, j) + (isBroad(p, ids[i]!, ids[k]!, ids[j]!, least) ? 0 : sliver);
         const sum = cost[i * n + k]! + cost[k * n + j]! + own;
         if (sum < cost[i * n + j]!) [cost[i * n + j], between[i * n + j]] = [sum, k];
@@ -151,8 +151,4 @@ function divideAnew(p: ArrayLike<number>, { corners, twins }: BoundedTriangles, 
       else open.push({ i: from, j: to, other: e + at });
     }
   }
-}
-
-function twice(p: ArrayLike<number>, a: number, b: number, c: number): number {
-  return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
 }

@@ -10,6 +10,11 @@ export function leftTurn(ax: number, ay: number, bx: number, by: number, cx: num
   return -orient2d(ax, ay, bx, by, cx, cy);
 }
 
+/** Twice the area of the triangle a, b, c of some points, positive when it turns left; exact in sign. */
+export function twiceArea(p: ArrayLike<number>, a: number, b: number, c: number): number {
+  return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
+}
+
 const after = (e: number) => (e % 3 === 2 ? e - 2 : e + 1);
 const before = (e: number) => (e % 3 === 0 ? e + 2 : e - 1);
 
@@ -53,8 +58,7 @@ export class Triangulation {
   }
 
   private turn(a: number, b: number, c: number): number {
-    const p = this.points;
-    return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
+    return twiceArea(this.points, a, b, c);
   }
 
   /** The first half-edge that starts at `v`: on the hull where there is one; −1 for a point without any. */

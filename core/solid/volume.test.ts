@@ -12,9 +12,10 @@ import { weldExact } from '../mesh/weld.ts';
 import { coverOf } from '../outline/cover.ts';
 import { boundsOf, longestSide, regionsArea, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { FACE_MESHES } from './front/front.ts';
 import { profileRows } from './profile.ts';
-import { fitSpec, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
+import { fitSpec, planSlab, raiseSlab, type SlabSpec } from './slab.ts';
 
 const FOLDER = 'node_modules/@mdi/svg/svg';
 const ICONS = 40;
@@ -37,16 +38,7 @@ const drawings = icons.map((name): { name: string; regions: Region[] } => {
 function built(regions: readonly Region[], share: number, faces: SlabSpec['faces']) {
   const size = longestSide(boundsOf(ringsOf(regions))!);
   const reach = share * size;
-  const edge: SlabEdge = {
-    profile: 'round',
-    reach,
-    rise: Math.min(reach, size / 30),
-    steps: 3,
-    way: 'in',
-    beyond: 'ridge',
-    corners: 'mitred',
-    mitreLimit: MITRE_LIMIT,
-  };
+  const edge = roundEdge({ reach, rise: Math.min(reach, size / 30), mitreLimit: MITRE_LIMIT });
   const wanted = { depth: size / 8, front: edge, back: edge, faces, cell: size / 24, wallRows: 1 };
   const { spec } = fitSpec(wanted, size);
   return { mesh: raiseSlab(planSlab(regions, spec), spec), spec, size };

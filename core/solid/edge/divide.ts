@@ -4,7 +4,7 @@
 import { floats, uints } from '../../arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../quads.ts';
 import { hasSize, mendSlivers } from '../slivers.ts';
-import { type BoundedTriangles, leftTurn, tryInside } from '../triangulate.ts';
+import { type BoundedTriangles, tryInside, twiceArea } from '../triangulate.ts';
 
 /** Faces with more corners than this are divided even where they are fans. */
 const MOST_CORNERS = 8;
@@ -23,7 +23,7 @@ export function divideFace(
   face: readonly number[],
   least = 0,
 ): readonly (readonly number[])[] | null {
-  if (face.length === 3) return turn(nodes, face[0]!, face[1]!, face[2]!) > 0 ? [face] : null;
+  if (face.length === 3) return twiceArea(nodes, face[0]!, face[1]!, face[2]!) > 0 ? [face] : null;
   // Nearly all faces are quads that can stay.
   const whole = wholeFace(nodes, face, least);
   if (whole) return [whole];
@@ -64,7 +64,7 @@ function fan(points: ArrayLike<number>, face: readonly number[], least: number):
 /** Height over longest side of a triangle; none where it turns right, or is as good as nothing. */
 function width(p: ArrayLike<number>, a: number, b: number, c: number, least: number): number {
   const squared = (i: number, j: number) => (p[2 * i]! - p[2 * j]!) ** 2 + (p[2 * i + 1]! - p[2 * j + 1]!) ** 2;
-  const twice = turn(p, a, b, c);
+  const twice = twiceArea(p, a, b, c);
   const longest = Math.max(squared(a, b), squared(b, c), squared(c, a));
   return hasSize(twice, longest, least) ? twice / longest : 0;
 }
@@ -72,7 +72,7 @@ function width(p: ArrayLike<number>, a: number, b: number, c: number, least: num
 /** Along the diagonal that leaves the better triangles. */
 function divideQuad(points: Float64Array): number[][] | null {
   const least = ([a, b]: readonly (readonly [number, number, number])[]) =>
-    Math.min(turn(points, ...a!), turn(points, ...b!));
+    Math.min(twiceArea(points, ...a!), twiceArea(points, ...b!));
   const across = [
     [0, 1, 2],
     [2, 3, 0],
@@ -115,8 +115,4 @@ function joined(points: Float64Array, triangles: BoundedTriangles, least: number
 function begunAt(face: readonly number[], first: number): readonly number[] {
   const at = face.indexOf(first);
   return [...face.slice(at), ...face.slice(0, at)];
-}
-
-function turn(p: ArrayLike<number>, a: number, b: number, c: number): number {
-  return leftTurn(p[2 * a]!, p[2 * a + 1]!, p[2 * b]!, p[2 * b + 1]!, p[2 * c]!, p[2 * c + 1]!);
 }
