@@ -16,6 +16,7 @@ export default defineConfig({
         cli: 'cli/main.ts',
         'cli-thread': 'cli/thread.ts',
         bench: 'bench/run.ts',
+        drags: 'bench/drags.ts',
         corpora: 'bench/corpora.ts',
       },
     },

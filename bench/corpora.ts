@@ -3,7 +3,9 @@
 //
 //     npm run corpora -- [--every N] [--crossings N]
 //
-// takes every Nth drawing (1), and seeks self-crossings, the slowest check, in every Nth mesh (7).
+// takes every Nth drawing (1), and seeks self-crossings, the slowest check, in every Nth mesh (7). Interrupted, it prints what was
+// counted until then.
+import { once } from 'node:events';
 import { availableParallelism } from 'node:os';
 import { parseArgs } from 'node:util';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
@@ -64,13 +66,17 @@ interface Task {
   readonly parts: number;
 }
 
-async function measure({ every, crossings, part, parts }: Task, say: (line: string) => void): Promise<Tally[]> {
+/** What a thread reports: a line to print, or all that it has counted so far. */
+type Report = string | Tally[];
+
+async function measure({ every, crossings, part, parts }: Task, say: (report: Report) => void): Promise<void> {
   const { drawings } = await realDrawings();
   const tallies = REACHES.map(nothing);
   let mesh = 0;
   for (const [i, drawing] of drawings.filter((_, k) => k % every === 0).entries()) {
     if (i % parts !== part) continue;
     if (i % PROGRESS === 0) say(`${i} drawings`);
+    say(tallies);
     const regions = drawing.regions();
     if (regions.length === 0) continue;
     for (const [r, share] of REACHES.entries()) {
@@ -81,7 +87,7 @@ async function measure({ every, crossings, part, parts }: Task, say: (line: stri
       }
     }
   }
-  return tallies;
+  say(tallies);
 }
 
 interface Case {
@@ -177,20 +183,27 @@ if (isMainThread) {
   const { missing } = await realDrawings();
   if (missing.length > 0) console.log(`Not installed, and left out: ${missing.join(', ')}`);
   const parts = availableParallelism();
+  const counted = Array.from({ length: parts }, (): Tally[] => []);
+  const summary = () => {
+    const tallies = REACHES.map(nothing);
+    for (const part of counted) for (const [r, tally] of part.entries()) add(tallies[r]!, tally);
+    print(tallies);
+  };
+  process.once('SIGINT', () => {
+    summary();
+    process.exit(1);
+  });
   const done = Array.from({ length: parts }, (_, part) => {
     const task: Task = { every: Number(every), crossings: Number(crossings), part, parts };
     const worker = new Worker(new URL(import.meta.url), { workerData: task });
-    return new Promise<Tally[]>((resolve, reject) => {
-      worker.on('message', (message: string | Tally[]) =>
-        typeof message === 'string' ? console.log(message) : resolve(message),
-      );
-      worker.on('error', reject);
+    worker.on('message', (report: Report) => {
+      if (typeof report === 'string') console.log(report);
+      else counted[part] = report;
     });
+    return once(worker, 'exit');
   });
-  const tallies = REACHES.map(nothing);
-  for (const part of await Promise.all(done)) for (const [r, tally] of part.entries()) add(tallies[r]!, tally);
-  print(tallies);
+  await Promise.all(done);
+  summary();
 } else {
-  const say = (line: string) => parentPort!.postMessage(line);
-  parentPort!.postMessage(await measure(workerData as Task, say));
+  await measure(workerData as Task, (report) => parentPort!.postMessage(report));
 }

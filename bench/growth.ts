@@ -4,24 +4,16 @@ import earcut from 'earcut';
 import { regionsOf } from '../core/outline/regions.ts';
 import type { Region, Ring } from '../core/outline/types.ts';
 import { outlineOf } from '../core/solid/rim.ts';
-import { fitSpec, planSlab, raiseSlab, type SlabEdge } from '../core/solid/slab.ts';
+import { fitSpec, planSlab, raiseSlab } from '../core/solid/slab.ts';
 import { tryInside } from '../core/solid/triangulate.ts';
+import { roundEdge } from '../core/testing/edges.ts';
 import { median } from './median.ts';
 
 const POINTS = [1e3, 3e3, 1e4, 3e4, 1e5];
 const SIZE = 100;
 const ROUNDS = 2;
 
-const ROUND: SlabEdge = {
-  profile: 'round',
-  reach: 0.01 * SIZE,
-  rise: 0.01 * SIZE,
-  steps: 3,
-  way: 'in',
-  beyond: 'ridge',
-  corners: 'mitred',
-  mitreLimit: 5,
-};
+const ROUND = roundEdge({ reach: 0.01 * SIZE, rise: 0.01 * SIZE });
 
 export function compareGrowth(): void {
   console.log(`Coasts of more and more points, a round edge of 1 % in 3 steps on both sides\n`);

@@ -2,6 +2,7 @@
 // within the same tolerance: the library divides all curves of a shape alike, so its worst one decides.
 import { readdirSync, readFileSync } from 'node:fs';
 import { type CurvePath, ExtrudeGeometry, ShapePath, type Vector2 } from 'three';
+import { NO_EDGE } from '../core/document/arrange.ts';
 import { arrange, Evaluator, emptyProject, NO_DATA, type Project, readSvg } from '../core/index.ts';
 import { trianglesOf } from '../core/mesh/triangles.ts';
 import { audit } from '../core/testing/audit.ts';
@@ -73,17 +74,7 @@ interface Prepared {
 
 function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
   let ids = 0;
-  const edge = {
-    profile: 'round',
-    on: reach > 0 ? 'both' : 'none',
-    reach,
-    rise: reach,
-    steps: STEPS,
-    way: 'in',
-    beyond: 'ridge',
-    corners: 'mitred',
-    mitreLimit: 5,
-  } as const;
+  const edge = { ...NO_EDGE, on: reach > 0 ? 'both' : 'none', reach, rise: reach, steps: STEPS } as const;
   const arranged = arrange(drawing, 'source', {
     unit: 'mm',
     tolerance: TOLERANCE,

@@ -1,42 +1,6 @@
-// The bench: stations, views, stack, keys; and that the interface never stalls.
+// The bench: stations, views, stack, keys.
 import { expect, test } from '@playwright/test';
 import { openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
-
-test.describe('speed', () => {
-  // Both cores also draw: what one pass shows in three is what the page does, the rest is the machine.
-  test.describe.configure({ retries: 2 });
-
-  test('the interface thread has no task over 50 ms while a depth is dragged', async ({ page }) => {
-    await openDemo(page);
-    await page.getByRole('button', { name: 'Heron', exact: true }).click();
-    const top = page.getByRole('slider', { name: 'Heron: depth' });
-    const box = (await top.boundingBox())!;
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    await page.mouse.move(x, y);
-    // Opening the page compiles shaders, which is not what is measured.
-    await saved(page);
-    await page.waitForTimeout(1500);
-    await page.evaluate(() => {
-      const tasks: number[] = [];
-      new PerformanceObserver((list) => tasks.push(...list.getEntries().map((entry) => entry.duration))).observe({
-        type: 'longtask',
-      });
-      Object.assign(window, { tasks });
-    });
-    await page.mouse.down();
-    for (let k = 0; k < 90; k++) {
-      await page.mouse.move(x, y + 25 * Math.sin(k / 7));
-      await page.evaluate(() => new Promise((frame) => requestAnimationFrame(frame)));
-    }
-    await page.mouse.up();
-    const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks);
-    console.log(
-      `tasks over 50 ms during 90 drag steps: ${tasks.length}, longest ${Math.max(0, ...tasks).toFixed(0)} ms`,
-    );
-    expect(tasks).toEqual([]);
-    await proven(page);
-  });
-});
 
 test('every station has an address, shows its work and says whether it is current', async ({ page }) => {
   const trouble = troubleOn(page);

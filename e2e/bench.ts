@@ -67,3 +67,15 @@ export async function openCrest(page: Page): Promise<void> {
   await page.locator('[data-picture-desk="ready"]').waitFor();
   await proven(page);
 }
+
+/** A drawing of a sun with rays, and a hole in it: points on a wavy ring. */
+export function sun(points: number): string {
+  const ring = (count: number, radius: (angle: number) => number) =>
+    Array.from({ length: count }, (_, i) => {
+      const angle = (2 * Math.PI * i) / count;
+      return `${(50 + radius(angle) * Math.cos(angle)).toFixed(4)} ${(50 + radius(angle) * Math.sin(angle)).toFixed(4)}`;
+    }).join('L');
+  const outer = ring(0.8 * points, (angle) => 38 + 6 * Math.sin(24 * angle));
+  const inner = ring(0.2 * points, (angle) => 14 + 2 * Math.sin(9 * angle));
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path id="sun" fill="#b88a3d" fill-rule="evenodd" d="M${outer}ZM${inner}Z"/></svg>`;
+}

@@ -1,33 +1,13 @@
 // screenshots.mjs — `npm run screenshots`: one current picture of each main view, from the demo, into docs/screenshots.
-import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuilt, ensureChromium, ROOT } from './setup.mjs';
+import { withPage } from './browser.mjs';
+import { ROOT } from './setup.mjs';
 
-const PORT = 4318;
 const OUT = join(ROOT, 'docs', 'screenshots');
-const FLAGS = [
-  '--no-sandbox',
-  '--use-gl=angle',
-  '--use-angle=swiftshader',
-  '--enable-unsafe-swiftshader',
-  '--disable-background-networking',
-];
 
-await ensureBuilt();
-const { chromium } = await import('@playwright/test');
-const data = mkdtempSync(join(tmpdir(), 'outline-stack-'));
-const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
-  cwd: ROOT,
-  stdio: ['ignore', 'pipe', 'inherit'],
-  env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT), DATA_DIR: data },
-});
-await new Promise((ready) => server.stdout.once('data', ready));
-const browser = await chromium.launch({ executablePath: ensureChromium(), args: FLAGS });
-try {
+await withPage(async (page) => {
   mkdirSync(OUT, { recursive: true });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const shoot = async (name) => {
     await page.mouse.move(640, 775);
     await page.waitForTimeout(900);
@@ -37,7 +17,7 @@ try {
   const station = (name) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name }).click();
   const layer = (name) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
 
-  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.goto('/');
   await page.getByRole('link', { name: /Saltmarsh crest/ }).waitFor();
   await shoot('projects');
   await page.getByRole('link', { name: /Saltmarsh crest/ }).click();
@@ -84,7 +64,7 @@ try {
   await page.screenshot({ path: join(OUT, 'outline-draw.png') });
   for (let i = 0; i < 4; i++) await page.keyboard.press('Backspace');
   await page.keyboard.press('Escape');
-  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.goto('/');
   await page.getByRole('link', { name: /Saltmarsh hall/ }).click();
   await proven();
   await station('Outline');
@@ -95,7 +75,7 @@ try {
   const glass = await page.locator('[data-opening="window"]').first().boundingBox();
   await page.mouse.click(glass.x + glass.width / 2, glass.y + glass.height / 2);
   await shoot('outline-walls');
-  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.goto('/');
   await page.getByRole('link', { name: /Saltmarsh word/ }).click();
   await proven();
   await station('Source');
@@ -105,7 +85,7 @@ try {
   await page.locator('[data-outline-desk="ready"]').waitFor();
   await page.getByRole('button', { name: 'all', exact: true }).click();
   await shoot('outline-word');
-  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.goto('/');
   await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
   await proven();
   await station('Source');
@@ -145,9 +125,4 @@ try {
   await page.getByRole('button', { name: /^Make the GLB/ }).click();
   await page.locator('[data-read-back]').waitFor();
   await shoot('export');
-} finally {
-  await browser.close();
-  server.kill('SIGTERM');
-  await new Promise((gone) => server.once('exit', gone));
-  rmSync(data, { recursive: true, force: true });
-}
+});

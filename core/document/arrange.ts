@@ -243,17 +243,7 @@ export const NO_EDGE: Edge = {
 function startEdge(regions: readonly Region[], depth: number): Edge {
   const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
   const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
-  return {
-    profile: 'round',
-    on: 'front',
-    reach,
-    rise: reach,
-    steps: 3,
-    way: 'in',
-    beyond: 'ridge',
-    corners: 'mitred',
-    mitreLimit: 5,
-  };
+  return { ...NO_EDGE, on: 'front', reach, rise: reach };
 }
 
 /** Curves are followed within this share of the longest side. */

@@ -7,6 +7,7 @@ import { faceCount } from '../mesh/types.ts';
 import type { Region } from '../outline/types.ts';
 import { fitSpec, planSlab, raiseSlab } from '../solid/slab.ts';
 import { audit } from '../testing/audit.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { rectangle, region, regularPolygon, reversed, star } from '../testing/shapes.ts';
 import { readBack, writeExport } from './export.ts';
 import { readGlb, writeGlb } from './glb.ts';
@@ -18,16 +19,7 @@ import { decodeXml } from './text.ts';
 function slab(outline: Region, base = 0) {
   const { spec } = fitSpec({
     depth: 3,
-    front: {
-      profile: 'round',
-      reach: 0.6,
-      rise: 0.6,
-      steps: 3,
-      way: 'in',
-      beyond: 'ridge',
-      corners: 'mitred',
-      mitreLimit: 5,
-    },
+    front: roundEdge({ reach: 0.6, rise: 0.6 }),
     back: null,
     faces: 'fewest',
     cell: 1,

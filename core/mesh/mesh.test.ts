@@ -1,7 +1,8 @@
 // Mesh checks on small bodies whose properties are known by counting.
 import { describe, expect, it } from 'vitest';
 import type { Region } from '../outline/types.ts';
-import { planSlab, raiseSlab, type SlabEdge, type SlabSpec } from '../solid/slab.ts';
+import { planSlab, raiseSlab, type SlabSpec } from '../solid/slab.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { CUBE_FACES, CUBE_POINTS, cube, joinedMeshes as joined, meshFrom as mesh } from '../testing/meshes.ts';
 import { rectangle, region, regularPolygon } from '../testing/shapes.ts';
 import { crossingsOf } from './crossings.ts';
@@ -333,17 +334,8 @@ describe('normals', () => {
 });
 
 describe('shading along outlines', () => {
-  const round: SlabEdge = {
-    profile: 'chamfer',
-    reach: 9,
-    rise: 1,
-    steps: 1,
-    way: 'in',
-    beyond: 'ridge',
-    corners: 'mitred',
-    mitreLimit: 5,
-  };
-  const spec: SlabSpec = { depth: 2, front: round, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
+  const front = roundEdge({ profile: 'chamfer', reach: 9, steps: 1 });
+  const spec: SlabSpec = { depth: 2, front, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
   const slab = (outline: Region) => raiseSlab(planSlab([outline], spec), spec);
   /** Largest angle between a corner's normal and its face's, in degrees, over faces of one side. */
   const bentBy = (body: Mesh, side: (typeof SIDES)[number]) => {

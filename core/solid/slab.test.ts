@@ -13,20 +13,14 @@ import { regionsOf } from '../outline/regions.ts';
 import type { Region } from '../outline/types.ts';
 import { flatten } from '../path/flatten.ts';
 import { audit } from '../testing/audit.ts';
+import { roundEdge } from '../testing/edges.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../testing/shapes.ts';
 import { PROFILES, profileRows } from './profile.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabEdge, type SlabSpec } from './slab.ts';
 
 const PLAIN: SlabSpec = { depth: 4, front: null, back: null, faces: 'fewest', cell: 1, wallRows: 1 };
-const MITRED = { way: 'in', beyond: 'ridge', corners: 'mitred', mitreLimit: 5 } as const;
-const chamfer = (reach: number, rise = reach): SlabEdge => ({ profile: 'chamfer', reach, rise, steps: 1, ...MITRED });
-const round = (reach: number, rise = reach, steps = 3): SlabEdge => ({
-  profile: 'round',
-  reach,
-  rise,
-  steps,
-  ...MITRED,
-});
+const chamfer = (reach: number, rise = reach): SlabEdge => roundEdge({ profile: 'chamfer', reach, rise, steps: 1 });
+const round = (reach: number, rise = reach, steps = 3): SlabEdge => roundEdge({ reach, rise, steps });
 
 function build(regions: readonly Region[], change: Partial<SlabSpec>): Mesh {
   const { spec } = fitSpec({ ...PLAIN, ...change });
@@ -174,7 +168,7 @@ describe('even faces', () => {
 describe('profiles', () => {
   it.each(PROFILES)('build a closed %s, front and back', (profile) => {
     for (const reach of [0.5, 3, 12]) {
-      const edge: SlabEdge = { profile, reach, rise: 1, steps: 3, ...MITRED };
+      const edge = roundEdge({ profile, reach });
       const mesh = build([region(rectangle(0, 0, 10, 10), reversed(regularPolygon(5, 2, 0, 5, 5)))], {
         front: edge,
         back: edge,
@@ -185,23 +179,14 @@ describe('profiles', () => {
   });
 
   it('have the volume of their treads', () => {
-    const edge: SlabEdge = {
-      profile: 'step',
-      reach: 2,
-      rise: 2,
-      steps: 2,
-      way: 'in',
-      beyond: 'ridge',
-      corners: 'mitred',
-      mitreLimit: 5,
-    };
+    const edge = roundEdge({ profile: 'step', reach: 2, rise: 2, steps: 2 });
     const mesh = build([region(rectangle(0, 0, 10, 10))], { front: edge });
     expect(check(mesh).volume).toBeCloseTo(2 * 100 + 1 * 8 * 8 + 1 * 6 * 6, 3);
   });
 
   it('may be others on the back than on the front', () => {
     const mesh = build([region(rectangle(0, 0, 10, 10))], {
-      front: { profile: 'step', reach: 1, rise: 1, steps: 1, ...MITRED },
+      front: roundEdge({ profile: 'step', steps: 1 }),
       back: chamfer(1),
     });
     expect(check(mesh).volume).toBeCloseTo(2 * 100 + 64 + frustum(1, 100, 64), 3);

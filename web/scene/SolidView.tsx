@@ -16,7 +16,7 @@ import { Slab } from './Slab.tsx';
 const FIELD_OF_VIEW_DEG = 28;
 
 export const SolidView = memo(function SolidView() {
-  const [{ antialias, dpr, moving }] = useState(finenessHere);
+  const [{ antialias, dpr, moving, shadowPixels }] = useState(finenessHere);
   return (
     <Canvas
       frameloop="demand"
@@ -33,17 +33,18 @@ export const SolidView = memo(function SolidView() {
     >
       <Drawing />
       <OrbitControls makeDefault enableDamping={false} regress />
-      <Scene />
+      <Scene shadowPixels={shadowPixels} />
     </Canvas>
   );
 });
 
-function Scene() {
+function Scene({ shadowPixels }: { shadowPixels: number }) {
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
   const wire = useScreen((state) => state.wire);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
+  const [x, y, z] = box ? middleOf(box) : [0, 0, 0];
   const shadows = useThree(({ gl }) => gl.shadowMap);
   // A layer that is gone casts none.
   useEffect(() => {
@@ -52,7 +53,7 @@ function Scene() {
   const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
   return (
     <>
-      <Lights size={size} />
+      <Lights x={x} y={y} z={z} size={size} shadowPixels={shadowPixels} />
       {layers.map(({ id, shown, base, material, uv, cell }) => {
         const mesh = meshes.get(id);
         const square = uv === 'units' ? cell : CHECKER_SHARE;
