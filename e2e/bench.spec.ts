@@ -83,6 +83,28 @@ test('faces, edges and views change as asked', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Edges of all faces' })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('several layers are changed at once, and it is said where they differ and which is the narrowest', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Choose all that are built' }).click();
+  await expect(
+    page.getByText(/^Values are those of Night; the others differ in depth, base, .* and material\./),
+  ).toBeVisible();
+  // The tips of the heron's beak and of the moon are narrower than anything of the disc that is shown.
+  await expect(
+    page.getByText(/A flat front stays everywhere up to a reach of [\d.]+ mm, which \w+ allows/),
+  ).toBeVisible();
+  const steps = page.getByRole('spinbutton', { name: 'Steps' });
+  await steps.fill('5');
+  await steps.press('Enter');
+  for (const name of ['Heron', 'Tide']) {
+    await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
+    await expect(steps).toHaveValue('5');
+    await expect(page.getByText(/^Values are those of/)).toHaveCount(0);
+  }
+});
+
 test('the view is moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {
   await openDemo(page);
   const layer = (name: string) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true });

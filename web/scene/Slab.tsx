@@ -58,6 +58,8 @@ export const Slab = memo(function Slab(props: SlabProps) {
           opacity={opacity}
           emissive={selected ? '#1d5f5a' : '#000000'}
           emissiveIntensity={selected ? 0.14 : 0}
+          // A dark front across which light falls off by a few steps would show them as bands.
+          dithering
           polygonOffset
           polygonOffsetFactor={1}
           polygonOffsetUnits={1}

@@ -8,17 +8,18 @@ import { Value } from '../../controls/Value.tsx';
 import { formatMeasure } from '../../format.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 import { screen } from '../../store/screen.ts';
-import type { LayerView } from '../../worker/geometry.worker.ts';
 import { freshProfile, ProfileEditor } from './ProfileEditor.tsx';
+import type { Narrowest } from './several.tsx';
 
 interface EdgeSentenceProps {
   layer: Layer;
-  view: LayerView | undefined;
+  /** Of all selected layers; null while none is known. */
+  narrowest: Narrowest | null;
   step: number;
   change: (part: LayerChange, gesture?: string | null) => void;
 }
 
-export function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
+export function EdgeSentence({ layer, narrowest, step, change }: EdgeSentenceProps) {
   const { edge, backEdge } = layer;
   const areDifferent = edge.on === 'both' && backEdge !== null;
   const { on: _, ...shape } = edge;
@@ -45,7 +46,7 @@ export function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
         side=""
         shape={edge}
         step={step}
-        safe={view?.width?.safeReach}
+        safe={narrowest?.safeReach}
         change={(part, gesture) => change({ edge: part }, gesture)}
       >
         Its {which} {edge.on === 'both' && !areDifferent ? 'are' : 'is'}{' '}
@@ -55,13 +56,13 @@ export function EdgeSentence({ layer, view, step, change }: EdgeSentenceProps) {
           side="Back "
           shape={backEdge}
           step={step}
-          safe={view?.width?.safeReach}
+          safe={narrowest?.safeReach}
           change={(part, gesture) => change({ backEdge: { ...backEdge, ...part } }, gesture)}
         >
           Its back edge is{' '}
         </ShapeSentence>
       )}
-      <SafeReach layer={layer} view={view} change={change} />
+      <SafeReach layer={layer} narrowest={narrowest} change={change} />
       <CornersSentence layer={layer} change={change} />
     </>
   );
@@ -214,11 +215,11 @@ function CornersSentence({ layer, change }: Pick<EdgeSentenceProps, 'layer' | 'c
 }
 
 /** The largest reach that is safe, and where it is decided. */
-function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
+function SafeReach({ layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>) {
   const { unit } = useDocument();
   const inward = inwardOf(layer);
-  if (!view?.width || inward.length === 0) return null;
-  const { safeReach: safe, at } = view.width;
+  if (!narrowest || inward.length === 0) return null;
+  const { safeReach: safe, at, of } = narrowest;
   const { backEdge } = layer;
   const isFar = inward.some(({ reach }) => reach > safe);
   const within = { reach: floorTo(safe * 0.98, 3) };
@@ -229,11 +230,11 @@ function SafeReach({ layer, view, change }: Omit<EdgeSentenceProps, 'step'>) {
         type="button"
         className="figure underline decoration-dotted underline-offset-4"
         title="Show the narrowest place"
-        onClick={() => screen.pointAt([at[0], at[1], layer.base + layer.depth])}
+        onClick={() => screen.pointAt([at[0], at[1], of.base + of.depth])}
       >
         {formatMeasure(safe)} {unit}
       </button>
-      .{' '}
+      {of !== layer && `, which ${of.name} allows`}.{' '}
       {isFar && (
         <button
           type="button"

@@ -7,6 +7,7 @@ import { useBuild } from '../../store/build.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 import { EdgeSentence } from './EdgeSentence.tsx';
 import { FacesSentence, PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
+import { narrowestOf, SeveralNote } from './several.tsx';
 
 /** @param layers at least one; values shown are the first one's, changes go to all */
 export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
@@ -26,8 +27,9 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
       title="Recipe"
       aside={<span className="text-quiet text-sm">{layers.length > 1 ? `${layers.length} layers at once` : ''}</span>}
     >
+      {layers.length > 1 && <SeveralNote layers={layers} />}
       <Sentence>
-        <b>{layers.length > 1 ? layers.map((each) => each.name).join(', ') : name}</b> is{' '}
+        <b>{name}</b> is{' '}
         <Value
           label="Depth"
           value={depth}
@@ -47,7 +49,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
         />{' '}
         above the sheet.
       </Sentence>
-      {!isPart && <EdgeSentence layer={layer} view={seen} step={step / 2} change={change} />}
+      {!isPart && <EdgeSentence layer={layer} narrowest={narrowestOf(layers, view)} step={step / 2} change={change} />}
       {!isPart && <FacesSentence layer={layer} step={step} change={change} />}
       <Sentence>
         It is{' '}

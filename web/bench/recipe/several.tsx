@@ -1,0 +1,51 @@
+// several.tsx — what is said, and what holds, when several layers are changed at once.
+import type { Layer, Width } from '../../../core/index.ts';
+import { Note } from '../../controls/Panel.tsx';
+import type { BuildView } from '../../worker/geometry.worker.ts';
+
+/** The narrowest place of several layers, and the layer it is in. */
+export interface Narrowest extends Width {
+  readonly of: Layer;
+}
+
+export function narrowestOf(layers: readonly Layer[], view: BuildView | null): Narrowest | null {
+  let narrowest: Narrowest | null = null;
+  for (const of of layers) {
+    const width = view?.layers.find(({ id }) => id === of.id)?.width;
+    if (width && !(narrowest && narrowest.safeReach <= width.safeReach)) narrowest = { ...width, of };
+  }
+  return narrowest;
+}
+
+/** The parts of a recipe, as they are spoken of. */
+const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown])[] = [
+  ['depth', ({ depth }) => depth],
+  ['base', ({ base }) => base],
+  ['edge', ({ edge, backEdge }) => [edge, backEdge]],
+  ['faces', ({ caps, faces, cell, wallRows }) => [caps, faces, cell, wallRows]],
+  ['material', ({ material }) => material],
+  ['shading', ({ shading }) => shading],
+  ['pictures', ({ uv }) => uv],
+  ['tidying', ({ tidy }) => tidy],
+];
+
+/** Whose values are shown, in what the others differ, and that a change goes to all. */
+export function SeveralNote({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
+  const [first, ...others] = layers;
+  const differing = PARTS.flatMap(([words, part]) => {
+    const shown = JSON.stringify(part(first));
+    return others.some((other) => JSON.stringify(part(other)) !== shown) ? [words] : [];
+  });
+  const who = others.length === 1 ? others[0]!.name : 'the others';
+  const verb = others.length === 1 ? 'differs' : 'differ';
+  return (
+    <Note>
+      {differing.length === 0
+        ? `All ${layers.length} are built alike.`
+        : `Values are those of ${first.name}; ${who} ${verb} in ${LIST.format(differing)}.`}{' '}
+      What is changed here is changed in all.
+    </Note>
+  );
+}
+
+const LIST = new Intl.ListFormat('en-GB');
