@@ -1,9 +1,10 @@
 // corpora.ts — `npm run corpora`: thousands of real drawings, each built without an edge and at five reaches with each of the
 // three ways of dividing fronts, and what the proof and plain measures say of the meshes.
 //
-//     npm run corpora -- [--every N] [--crossings N]
+//     npm run corpora -- [--every N] [--crossings N] [--faces fewest|even|grid]
 //
-// takes every Nth drawing (1), and seeks self-crossings, the slowest check, in every Nth mesh (7). Interrupted, it prints what was
+// takes every Nth drawing (1), seeks self-crossings, the slowest check, in every Nth mesh (7), and divides fronts in all ways or one.
+// Edges, which are the same then, are measured with the fewest faces. Interrupted, it prints what was
 // counted until then.
 import { once } from 'node:events';
 import { availableParallelism } from 'node:os';
@@ -62,6 +63,8 @@ function add(sum: Tally, part: Tally): void {
 interface Task {
   readonly every: number;
   readonly crossings: number;
+  /** '' for all. */
+  readonly only: string;
   readonly part: number;
   readonly parts: number;
 }
@@ -69,7 +72,7 @@ interface Task {
 /** What a thread reports: a line to print, or all that it has counted so far. */
 type Report = string | Tally[];
 
-async function measure({ every, crossings, part, parts }: Task, say: (report: Report) => void): Promise<void> {
+async function measure({ every, crossings, only, part, parts }: Task, say: (report: Report) => void): Promise<void> {
   const { drawings } = await realDrawings();
   const tallies = REACHES.map(nothing);
   let mesh = 0;
@@ -82,6 +85,7 @@ async function measure({ every, crossings, part, parts }: Task, say: (report: Re
     for (const [r, share] of REACHES.entries()) {
       tallies[r]!.drawings++;
       for (const faces of FACE_MESHES) {
+        if (only && faces !== only) continue;
         const fault = build(regions, { share, faces, crossings: ++mesh % crossings === 0 }, tallies[r]!);
         if (fault) say(`${drawing.set} ${drawing.name}, reach ${100 * share} %, ${faces}: ${fault}`);
       }
@@ -121,7 +125,8 @@ function build(regions: readonly Region[], { share, faces, crossings }: Case, ta
         tally.byRings++;
         faults.push('edge by rings');
       }
-      measureStrips(plan, spec.front, size, tally);
+      const off = measureStrips(plan, spec.front, size, tally);
+      if (off > EXACT) faults.push(`corners off by ${off.toExponential(1)}`);
     }
     return faults.join(', ');
   } catch (error) {
@@ -130,8 +135,12 @@ function build(regions: readonly Region[], { share, faces, crossings }: Case, ta
   }
 }
 
-/** Corners of the edges' faces against the line of their outline edge, at the distance asked for; and how many are quads. */
-function measureStrips(plan: SlabPlan, { profile, steps, reach }: SlabEdge, size: number, tally: Tally): void {
+/**
+ * Corners of the edges' faces against the line of their outline edge, at the distance asked for; and how many are quads.
+ * @returns how far the farthest corner is off
+ */
+function measureStrips(plan: SlabPlan, { profile, steps, reach }: SlabEdge, size: number, tally: Tally): number {
+  let farthest = 0;
   const { points, rows, starts, corners, sides, flow, edgePath } = plan;
   const insets = profileRows(profile, steps).insets.map((inset) => inset * reach);
   for (let f = 0; f + 1 < starts.length; f++) {
@@ -153,9 +162,11 @@ function measureStrips(plan: SlabPlan, { profile, steps, reach }: SlabEdge, size
       const off = Math.abs(found - asked) / size;
       tally.corners++;
       if (off > EXACT) tally.offCorners++;
-      tally.farthest = Math.max(tally.farthest, off);
+      farthest = Math.max(farthest, off);
     }
   }
+  tally.farthest = Math.max(tally.farthest, farthest);
+  return farthest;
 }
 
 function print(tallies: readonly Tally[]): void {
@@ -178,8 +189,12 @@ function print(tallies: readonly Tally[]): void {
 }
 
 if (isMainThread) {
-  const options = { every: { type: 'string', default: '1' }, crossings: { type: 'string', default: '7' } } as const;
-  const { every, crossings } = parseArgs({ options }).values;
+  const options = {
+    every: { type: 'string', default: '1' },
+    crossings: { type: 'string', default: '7' },
+    faces: { type: 'string', default: '' },
+  } as const;
+  const { every, crossings, faces: only } = parseArgs({ options }).values;
   const { missing } = await realDrawings();
   if (missing.length > 0) console.log(`Not installed, and left out: ${missing.join(', ')}`);
   const parts = availableParallelism();
@@ -194,7 +209,7 @@ if (isMainThread) {
     process.exit(1);
   });
   const done = Array.from({ length: parts }, (_, part) => {
-    const task: Task = { every: Number(every), crossings: Number(crossings), part, parts };
+    const task: Task = { every: Number(every), crossings: Number(crossings), only, part, parts };
     const worker = new Worker(new URL(import.meta.url), { workerData: task });
     worker.on('message', (report: Report) => {
       if (typeof report === 'string') console.log(report);

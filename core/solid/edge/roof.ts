@@ -244,6 +244,8 @@ class Book implements WavefrontEvents {
   /** The node of each corner at the last level. */
   private readonly nodeOf: Int32Array;
   private levels: number;
+  /** Time of each level. */
+  private readonly levelTimes: number[] = [];
   private front!: Wavefront;
 
   /**
@@ -350,6 +352,7 @@ class Book implements WavefrontEvents {
   /** Draws the wavefront, which is at or right after a level, as it is at that level; strips begin anew above it. */
   level(front: Wavefront, time: number, isLast: boolean): void {
     this.levels++;
+    this.levelTimes[this.levels] = time;
     const old = this.trail.slice();
     const { room } = front;
     for (let v = 0; v < room; v++) {
@@ -472,9 +475,9 @@ class Book implements WavefrontEvents {
     return true;
   }
 
-  /** Whether a corner is as far from the outline edge of its face as it should be. */
-  private isExact(corner: number, edge: number): boolean {
-    return offFrom(this.lines, edge, [this.x[corner]!, this.y[corner]!, this.times[corner]!]) <= this.exact;
+  /** Whether a corner is as far from the outline edge of its face as it should be at a time. */
+  private isExact(corner: number, edge: number, time = this.times[corner]!): boolean {
+    return offFrom(this.lines, edge, [this.x[corner]!, this.y[corner]!, time]) <= this.exact;
   }
 
   /** Only the nodes that faces use, and faces divided as a mesh can have them; where some cannot be, what is wrong with them. */
@@ -527,15 +530,28 @@ class Book implements WavefrontEvents {
     const front = boundaryOf(inside, this.x.length).map(use);
     // A ridge that an edge of a level was led through is on that level.
     const strip = new Int16Array(times.length).fill(-1);
+    const raised = new Uint8Array(times.length);
+    const raise = (point: number, level: number) => {
+      levels[point] = level;
+      raised[point] = 1;
+    };
     for (const [f, own] of strips.entries()) {
       for (let c = starts[f]!; c < starts[f + 1]!; c++) {
         const point = corners[c]!;
         if (levels[point]! < 0 && strip[point]! >= 0 && strip[point] !== own)
-          levels[point] = Math.max(own, strip[point]!);
+          raise(point, Math.max(own, strip[point]!));
         strip[point] = own;
       }
     }
-    for (const point of front) if (levels[point]! < 0) levels[point] = this.levels;
+    for (const point of front) if (levels[point]! < 0) raise(point, this.levels);
+    for (const { corners: nodes, label } of faces) {
+      for (const node of label.edge < 0 ? [] : nodes) {
+        const point = number[node]!;
+        if (raised[point] && !this.isExact(node, label.edge, this.levelTimes[levels[point]!]))
+          flaws.push({ corners: [node], isOff: true });
+      }
+    }
+    if (flaws.length > 0) return flaws;
     return {
       points: new Float64Array(points),
       times: new Float64Array(times),

@@ -26,7 +26,7 @@ const LARGEST = 0.85;
 export function evenFaces(outline: FlatOutline, cell: number, least: number): FlatMesh {
   const { points, edges, places } = compacted(outline);
   const all = Float64Array.from([...points, ...latticeInside({ points, edges }, cell)]);
-  const refined = refine(all, edges, triangulateInside(all, edges), LARGEST * cell);
+  const refined = refine(all, edges, triangulateInside(all, edges), { largest: LARGEST * cell, least });
   mendSlivers(refined.points, refined, least);
   const [known, first] = [places.length, outline.points.length / 2];
   const numbered = (point: number) => (point < known ? places[point]! : first + point - known);

@@ -8,6 +8,7 @@ import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../../testing/shapes.ts';
 import { outlineOf } from '../rim.ts';
+import { isBroad } from '../slivers.ts';
 import { FACE_MESHES, type FrontFaces, meshFront } from './front.ts';
 import type { FlatMesh } from './types.ts';
 
@@ -155,6 +156,17 @@ describe('even triangles', () => {
       expect(degrees).toBeGreaterThan(least);
       if (degrees < 20.69) expect(Math.hypot(mesh.all[2 * at]! - 20, mesh.all[2 * at + 1]! - 3)).toBeLessThan(5);
     }
+  });
+
+  // @mdi/svg 7.4.47 (Apache 2.0), motion-sensor-off at a reach of 4 %: a hair that is left of the front, 1e-6 of the size wide.
+  it('do not divide a hair into triangles without area', () => {
+    const hair = Float64Array.of(
+      ...[-8.28756639, 7.08205562, -8.33040612, 7.12491706, -8.98773945, 7.78258373, -9.64507278, 8.4402504],
+      ...[-9.66765567, 8.46284475, -9.66800697, 8.4624962, -9.13275536, 7.92724458, -8.54525526, 7.33974449],
+    );
+    const least = 3.0456e-9;
+    const { all, faces } = meshed(region(hair), { kind: 'even', cell: 0.93875, least });
+    expect(faces.filter(([a, b, c]) => !isBroad(all, a!, b!, c!, least))).toEqual([]);
   });
 
   it('have edges of about the cell size', () => {

@@ -14,6 +14,8 @@ const ACUTE = Math.cos(Math.PI / 3) + 1e-9;
 /** Nothing is divided into parts shorter than this share of the extent, or of the largest radius. */
 const SHORTEST = 4e-6;
 const SHORTEST_OF_LARGEST = 2e-4;
+/** Nor is a triangle whose halves would come near what is none: twice an area, over the least there is. */
+const SMALLEST_OF_LEAST = 16;
 /** Points that may be added for every one there was. */
 const MOST_POINTS = 40;
 
@@ -24,18 +26,19 @@ export interface Refined extends BoundedTriangles {
   readonly splits: ReadonlyMap<number, readonly number[]>;
 }
 
+export interface Bounds {
+  /** No triangle keeps a circumcircle larger than this radius. */
+  readonly largest: number;
+  /** Twice the area below which a triangle is as good as nothing: a hair is not divided into such. */
+  readonly least: number;
+}
+
 /**
  * @param points flat x, y
  * @param edges what bounds the triangles, as pairs of points, the inside on their left
- * @param largest no triangle keeps a circumcircle larger than this radius
  */
-export function refine(
-  points: Float64Array,
-  edges: Uint32Array,
-  triangles: BoundedTriangles,
-  largest: number,
-): Refined {
-  const refinement = new Refinement(points, edges, triangles, largest);
+export function refine(points: Float64Array, edges: Uint32Array, triangles: BoundedTriangles, bounds: Bounds): Refined {
+  const refinement = new Refinement(points, edges, triangles, bounds);
   refinement.run();
   return refinement.result();
 }
@@ -51,6 +54,7 @@ class Refinement {
   private readonly lieOn: number[];
   private readonly largest: number;
   private readonly shortest: number;
+  private readonly smallest: number;
   private readonly most: number;
   /** Half-edges and triangles to look at. */
   private readonly segments: number[] = [];
@@ -58,12 +62,18 @@ class Refinement {
   /** Outline edges that leave and reach each original point. */
   private readonly acute: Set<number>;
 
-  constructor(points: Float64Array, edges: Uint32Array, { corners, twins }: BoundedTriangles, largest: number) {
+  constructor(
+    points: Float64Array,
+    edges: Uint32Array,
+    { corners, twins }: BoundedTriangles,
+    { largest, least }: Bounds,
+  ) {
     this.points = listOf(points);
     this.corners = listOf(corners);
     this.twins = listOf(twins);
     this.ends = edges;
     this.largest = largest;
+    this.smallest = SMALLEST_OF_LEAST * least;
     this.lieOn = new Array(points.length / 2).fill(-1);
     const leaving = new Map<number, number[]>();
     for (let i = 0; i < edges.length; i += 2) leaving.set(edges[i]!, [...(leaving.get(edges[i]!) ?? []), i / 2]);
@@ -275,11 +285,11 @@ class Refinement {
     return incircle(p[a]!, p[a + 1]!, p[b]!, p[b + 1]!, p[c]!, p[c + 1]!, x, y) > 0;
   }
 
-  /** @returns false where the segment is too short to split */
+  /** @returns false where the segment is too short to split, or its triangle too small */
   private splitSegment(e: number): boolean {
     const [a, b] = [this.corners[e]!, this.corners[after(e)]!];
     const length = Math.sqrt(this.squared(a, b));
-    if (length < 2 * this.shortest) return false;
+    if (length < 2 * this.shortest || this.twiceArea(Math.floor(e / 3)) < this.smallest) return false;
     const edge = this.edgeOf[e]!;
     const share = this.shareAt(edge, a, b, length);
     const p = this.points;
