@@ -11,7 +11,7 @@ import { median } from './median.ts';
 
 const POINTS = [1e3, 3e3, 1e4, 3e4, 1e5];
 const SIZE = 100;
-const ROUNDS = 2;
+const ROUNDS = 3;
 
 const ROUND = roundEdge({ reach: 0.01 * SIZE, rise: 0.01 * SIZE });
 

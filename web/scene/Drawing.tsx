@@ -10,17 +10,16 @@ interface Fineness {
   readonly dpr: number | [least: number, most: number];
   /** Share of its width and height that is drawn on while something moves. */
   readonly moving: number;
+  /** How long nothing moves before it is drawn finely: longer than a frame takes, or drags would be drawn finely too. */
+  readonly stillAfterMs: number;
   /** Pixels along a side of the picture that shadows are looked up in. */
   readonly shadowPixels: number;
 }
 
-/** How long nothing moves before it is drawn finely. */
-export const STILL_AFTER_MS = 300;
-
 export const finenessHere = (): Fineness =>
   isDrawnInSoftware()
-    ? { antialias: false, dpr: 2, moving: 0.5, shadowPixels: 1024 }
-    : { antialias: true, dpr: [1, 2], moving: 1, shadowPixels: 2048 };
+    ? { antialias: false, dpr: 2, moving: 0.5, stillAfterMs: 500, shadowPixels: 1024 }
+    : { antialias: true, dpr: [1, 2], moving: 1, stillAfterMs: 300, shadowPixels: 2048 };
 
 /**
  * Draws the scene on the share of the canvas that the moment allows. The canvas keeps its size: a new one would have to wait for

@@ -7,7 +7,7 @@ import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';
-import { Drawing, finenessHere, STILL_AFTER_MS } from './Drawing.tsx';
+import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, unitsPerPixel } from './frame.ts';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
@@ -16,14 +16,14 @@ import { Slab } from './Slab.tsx';
 const FIELD_OF_VIEW_DEG = 28;
 
 export const SolidView = memo(function SolidView() {
-  const [{ antialias, dpr, moving, shadowPixels }] = useState(finenessHere);
+  const [{ antialias, dpr, moving, stillAfterMs, shadowPixels }] = useState(finenessHere);
   return (
     <Canvas
       frameloop="demand"
       shadows="percentage"
       flat
       dpr={dpr}
-      performance={{ min: moving, debounce: STILL_AFTER_MS }}
+      performance={{ min: moving, debounce: stillAfterMs }}
       gl={{ alpha: true, antialias, preserveDrawingBuffer: false }}
       camera={{ fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 }}
       // A right button beside everything moves the view, which is no reason to let go of a layer.

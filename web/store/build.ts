@@ -50,7 +50,7 @@ const EMPTY: BuildState = {
 
 const SLOW_MS = 200;
 /** The proof waits for a pause, so that it never holds up a drag. */
-const PROOF_DELAY_MS = 180;
+const PROOF_DELAY_MS = 300;
 
 export const useBuild = create<BuildState>(() => EMPTY);
 const { setState: set, getState: get } = useBuild;

@@ -102,23 +102,28 @@ export function partHairs<Label>(
     if (repeats(face.corners)) all.push(...loops(face));
     else all.push(face);
   }
-  const count = x.length;
   const suspects: number[] = [];
   for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners, beyond)) suspects.push(f);
   if (suspects.length === 0) return all.length === faces.length ? faces : (all as Face<Label>[]);
-  const owner = new Map<number, number>();
-  const own = (f: number) => {
-    const { corners } = all[f]!;
-    for (const [i, a] of corners.entries()) owner.set(a * count + corners[(i + 1) % corners.length]!, f);
+  const near = facesAround(all as Face<Label>[], x.length);
+  const parts = new Map<number, number[]>();
+  /** The face that runs from a to b, −1 for none. */
+  const along = (a: number, b: number) => {
+    const isAlong = (f: number) => {
+      const corners = all[f]?.corners ?? [];
+      const at = corners.indexOf(a);
+      return at >= 0 && corners[at + 1 < corners.length ? at + 1 : 0] === b;
+    };
+    for (let i = near.starts[a]!; i < near.starts[a + 1]!; i++) if (isAlong(near.faces[i]!)) return near.faces[i]!;
+    return parts.get(a)?.find(isAlong) ?? -1;
   };
-  for (let f = 0; f < all.length; f++) own(f);
   const replace = (f: number, corners: readonly number[]) => {
-    const { label, corners: old } = all[f]!;
-    for (const [i, a] of old.entries()) owner.delete(a * count + old[(i + 1) % old.length]!);
+    const { label } = all[f]!;
     all[f] = null;
     for (const part of loops({ corners, label })) {
-      own(all.push(part) - 1);
-      suspects.push(all.length - 1);
+      const added = all.push(part) - 1;
+      for (const corner of part.corners) parts.set(corner, [...(parts.get(corner) ?? []), added]);
+      suspects.push(added);
     }
   };
   let patience = PATIENCE * suspects.length;
@@ -127,11 +132,11 @@ export function partHairs<Label>(
     const f = suspects.pop()!;
     const face = all[f];
     if (!face) continue;
-    const hair = hairOf(x, y, face.corners, beyond, (a, b) => owner.has(b * count + a));
+    const hair = hairOf(x, y, face.corners, beyond, (a, b) => along(b, a) >= 0);
     if (!hair) continue;
     const { after, corner } = hair;
     const [a, b] = [face.corners[after]!, face.corners[(after + 1) % face.corners.length]!];
-    const other = owner.get(b * count + a)!;
+    const other = along(b, a);
     const insert = (corners: readonly number[], from: number) => {
       const at = corners.findIndex((c, i) => c === from && corners[(i + 1) % corners.length] === (from === a ? b : a));
       return [...corners.slice(0, at + 1), corner, ...corners.slice(at + 1)];
@@ -140,6 +145,17 @@ export function partHairs<Label>(
     replace(f, insert(face.corners, a));
   }
   return all.filter((face) => face !== null);
+}
+
+/** The faces at each node: those of node i are faces[starts[i]] … faces[starts[i + 1] − 1]. */
+function facesAround(all: readonly Face<unknown>[], nodes: number): { starts: Uint32Array; faces: Uint32Array } {
+  const starts = new Uint32Array(nodes + 1);
+  for (const { corners } of all) for (const node of corners) starts[node + 1]!++;
+  for (let i = 1; i <= nodes; i++) starts[i]! += starts[i - 1]!;
+  const fill = starts.slice();
+  const faces = new Uint32Array(starts[nodes]!);
+  for (const [f, { corners }] of all.entries()) for (const node of corners) faces[fill[node]!++] = f;
+  return { starts, faces };
 }
 
 /** A face that comes back to a corner is several, or has a tail without width; what is left has each corner once. */
