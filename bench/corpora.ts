@@ -3,9 +3,8 @@
 //
 //     npm run corpora -- [--every N] [--crossings N] [--faces fewest|even|grid]
 //
-// takes every Nth drawing (1), seeks self-crossings, the slowest check, in every Nth mesh (7), and divides fronts in all ways or one.
-// Edges, which are the same then, are measured with the fewest faces. Interrupted, it prints what was
-// counted until then.
+// takes every Nth drawing (1), seeks self-crossings, the slowest check, in every Nth mesh (7), and divides fronts in all ways or
+// one. Edges, which are the same in all, are measured with the fewest faces. Interrupted, it prints what was counted until then.
 import { once } from 'node:events';
 import { availableParallelism } from 'node:os';
 import { parseArgs } from 'node:util';
@@ -63,8 +62,7 @@ function add(sum: Tally, part: Tally): void {
 interface Task {
   readonly every: number;
   readonly crossings: number;
-  /** '' for all. */
-  readonly only: string;
+  readonly ways: readonly SlabSpec['faces'][];
   readonly part: number;
   readonly parts: number;
 }
@@ -72,7 +70,7 @@ interface Task {
 /** What a thread reports: a line to print, or all that it has counted so far. */
 type Report = string | Tally[];
 
-async function measure({ every, crossings, only, part, parts }: Task, say: (report: Report) => void): Promise<void> {
+async function measure({ every, crossings, ways, part, parts }: Task, say: (report: Report) => void): Promise<void> {
   const { drawings } = await realDrawings();
   const tallies = REACHES.map(nothing);
   let mesh = 0;
@@ -84,8 +82,7 @@ async function measure({ every, crossings, only, part, parts }: Task, say: (repo
     if (regions.length === 0) continue;
     for (const [r, share] of REACHES.entries()) {
       tallies[r]!.drawings++;
-      for (const faces of FACE_MESHES) {
-        if (only && faces !== only) continue;
+      for (const faces of ways) {
         const fault = build(regions, { share, faces, crossings: ++mesh % crossings === 0 }, tallies[r]!);
         if (fault) say(`${drawing.set} ${drawing.name}, reach ${100 * share} %, ${faces}: ${fault}`);
       }
@@ -194,7 +191,9 @@ if (isMainThread) {
     crossings: { type: 'string', default: '7' },
     faces: { type: 'string', default: '' },
   } as const;
-  const { every, crossings, faces: only } = parseArgs({ options }).values;
+  const { every, crossings, faces } = parseArgs({ options }).values;
+  const ways = FACE_MESHES.filter((each) => faces === '' || each === faces);
+  if (ways.length === 0) throw new Error(`Faces are ${FACE_MESHES.join(', ')}, not ${faces}.`);
   const { missing } = await realDrawings();
   if (missing.length > 0) console.log(`Not installed, and left out: ${missing.join(', ')}`);
   const parts = availableParallelism();
@@ -209,7 +208,7 @@ if (isMainThread) {
     process.exit(1);
   });
   const done = Array.from({ length: parts }, (_, part) => {
-    const task: Task = { every: Number(every), crossings: Number(crossings), only, part, parts };
+    const task: Task = { every: Number(every), crossings: Number(crossings), ways, part, parts };
     const worker = new Worker(new URL(import.meta.url), { workerData: task });
     worker.on('message', (report: Report) => {
       if (typeof report === 'string') console.log(report);

@@ -1,12 +1,13 @@
 // ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Point3, Width } from '../../core/index.ts';
+import type { Point3 } from '../../core/index.ts';
 import { formatCount, formatMeasure } from '../format.ts';
 import { cancelBuild, type Totals, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import type { LayerView } from '../worker/geometry.worker.ts';
+import { type Narrowest, narrowestOf, placeOf } from './narrowest.ts';
 
 export function ProofStrip() {
   const document = useDocument();
@@ -15,10 +16,7 @@ export function ProofStrip() {
   const shown = layers.filter((layer) => layer.shown);
   const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
   const isFresh = proven === document && measured.length > 0;
-  const narrowest = measured.reduce<{ width: Width; id: string } | null>(
-    (least, { width, id }) => (width && (!least || width.safeReach < least.width.safeReach) ? { width, id } : least),
-    null,
-  );
+  const narrowest = narrowestOf(layers, view);
   const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
   const firstFault = measured.map(faultIn).find((place) => place !== null) ?? null;
 
@@ -59,10 +57,10 @@ export function ProofStrip() {
             {narrowest && (
               <>
                 <Entry name="thinnest stroke" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatMeasure(2 * narrowest.width.safeReach)} {unit}
+                  {formatMeasure(2 * narrowest.safeReach)} {unit}
                 </Entry>
                 <Entry name="safe reach" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatMeasure(narrowest.width.safeReach)} {unit}
+                  {formatMeasure(narrowest.safeReach)} {unit}
                 </Entry>
               </>
             )}
@@ -86,13 +84,11 @@ export function ProofStrip() {
       </span>
     </section>
   );
+}
 
-  function pointAtNarrowest({ width, id }: { width: Width; id: string }): void {
-    const layer = layers.find((candidate) => candidate.id === id);
-    if (!layer) return;
-    screen.select([id]);
-    screen.pointAt([width.at[0], width.at[1], layer.base + layer.depth]);
-  }
+function pointAtNarrowest(narrowest: Narrowest): void {
+  screen.select([narrowest.of.id]);
+  screen.pointAt(placeOf(narrowest));
 }
 
 const isSound = ({ closed, faults: { inward, crossing, zero } }: Totals) => closed && inward + crossing + zero === 0;

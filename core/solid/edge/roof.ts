@@ -530,25 +530,22 @@ class Book implements WavefrontEvents {
     const front = boundaryOf(inside, this.x.length).map(use);
     // A ridge that an edge of a level was led through is on that level.
     const strip = new Int16Array(times.length).fill(-1);
-    const raised = new Uint8Array(times.length);
-    const raise = (point: number, level: number) => {
-      levels[point] = level;
-      raised[point] = 1;
-    };
     for (const [f, own] of strips.entries()) {
       for (let c = starts[f]!; c < starts[f + 1]!; c++) {
         const point = corners[c]!;
         if (levels[point]! < 0 && strip[point]! >= 0 && strip[point] !== own)
-          raise(point, Math.max(own, strip[point]!));
+          levels[point] = Math.max(own, strip[point]!);
         strip[point] = own;
       }
     }
-    for (const point of front) if (levels[point]! < 0) raise(point, this.levels);
-    for (const { corners: nodes, label } of faces) {
-      for (const node of label.edge < 0 ? [] : nodes) {
-        const point = number[node]!;
-        if (raised[point] && !this.isExact(node, label.edge, this.levelTimes[levels[point]!]))
-          flaws.push({ corners: [node], isOff: true });
+    for (const point of front) if (levels[point]! < 0) levels[point] = this.levels;
+    for (const face of faces) {
+      if (face.label.edge < 0) continue;
+      for (const corner of face.corners) {
+        const level = levels[number[corner]!]!;
+        if (this.levelOf[corner] || level < 0) continue;
+        if (!this.isExact(corner, face.label.edge, this.levelTimes[level]))
+          flaws.push({ corners: [corner], isOff: true });
       }
     }
     if (flaws.length > 0) return flaws;

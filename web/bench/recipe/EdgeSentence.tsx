@@ -8,8 +8,8 @@ import { Value } from '../../controls/Value.tsx';
 import { formatMeasure } from '../../format.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 import { screen } from '../../store/screen.ts';
+import { type Narrowest, placeOf } from '../narrowest.ts';
 import { freshProfile, ProfileEditor } from './ProfileEditor.tsx';
-import type { Narrowest } from './several.tsx';
 
 interface EdgeSentenceProps {
   layer: Layer;
@@ -219,7 +219,7 @@ function SafeReach({ layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>
   const { unit } = useDocument();
   const inward = inwardOf(layer);
   if (!narrowest || inward.length === 0) return null;
-  const { safeReach: safe, at, of } = narrowest;
+  const { safeReach: safe, of } = narrowest;
   const { backEdge } = layer;
   const isFar = inward.some(({ reach }) => reach > safe);
   const within = { reach: floorTo(safe * 0.98, 3) };
@@ -230,7 +230,7 @@ function SafeReach({ layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>
         type="button"
         className="figure underline decoration-dotted underline-offset-4"
         title="Show the narrowest place"
-        onClick={() => screen.pointAt([at[0], at[1], of.base + of.depth])}
+        onClick={() => screen.pointAt(placeOf(narrowest))}
       >
         {formatMeasure(safe)} {unit}
       </button>

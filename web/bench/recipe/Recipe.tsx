@@ -5,9 +5,10 @@ import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { useBuild } from '../../store/build.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
+import { narrowestOf } from '../narrowest.ts';
 import { EdgeSentence } from './EdgeSentence.tsx';
 import { FacesSentence, PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
-import { narrowestOf, SeveralNote } from './several.tsx';
+import { SeveralNote } from './several.tsx';
 
 /** @param layers at least one; values shown are the first one's, changes go to all */
 export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {

@@ -1,21 +1,6 @@
-// several.tsx — what is said, and what holds, when several layers are changed at once.
-import type { Layer, Width } from '../../../core/index.ts';
+// several.tsx — what is said when several layers are changed at once.
+import type { Layer } from '../../../core/index.ts';
 import { Note } from '../../controls/Panel.tsx';
-import type { BuildView } from '../../worker/geometry.worker.ts';
-
-/** The narrowest place of several layers, and the layer it is in. */
-export interface Narrowest extends Width {
-  readonly of: Layer;
-}
-
-export function narrowestOf(layers: readonly Layer[], view: BuildView | null): Narrowest | null {
-  let narrowest: Narrowest | null = null;
-  for (const of of layers) {
-    const width = view?.layers.find(({ id }) => id === of.id)?.width;
-    if (width && !(narrowest && narrowest.safeReach <= width.safeReach)) narrowest = { ...width, of };
-  }
-  return narrowest;
-}
 
 /** The parts of a recipe, as they are spoken of. */
 const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown])[] = [
