@@ -35,7 +35,7 @@ export default defineConfig({
   webServer: {
     command: 'node dist/node/server.js',
     url: `http://127.0.0.1:${port}/api/health`,
-    env: { NODE_ENV: 'production', PORT: String(port), DATA_DIR: mkdtempSync(join(tmpdir(), 'outline-stack-e2e-')) },
+    env: { PORT: String(port), DATA_DIR: mkdtempSync(join(tmpdir(), 'outline-stack-e2e-')) },
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 3000 },
   },

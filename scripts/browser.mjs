@@ -22,7 +22,7 @@ export async function withPage(use) {
   const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT), DATA_DIR: data },
+    env: { ...process.env, PORT: String(PORT), DATA_DIR: data },
   });
   await new Promise((ready) => server.stdout.once('data', ready));
   const browser = await chromium.launch({ executablePath: ensureChromium(), args: FLAGS });

@@ -7,7 +7,7 @@ await ensureBuilt();
 const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
   cwd: ROOT,
   stdio: 'inherit',
-  env: { ...process.env, NODE_ENV: 'production' },
+  env: process.env,
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

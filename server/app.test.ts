@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { deflateSync } from 'node:zlib';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -110,6 +111,31 @@ describe('assets', () => {
     expect(reply.headers.get('content-type')).toBe('application/octet-stream');
     expect(reply.headers.get('content-disposition')).toContain('attachment');
     expect(reply.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  it('of fonts that unpack to gigabytes are refused while others are answered', async () => {
+    // 48 tables that share the same packed bytes (WOFF 1.0 §5), 30 MB each.
+    const packed = deflateSync(new Uint8Array(30 * 2 ** 20));
+    const bytes = new Uint8Array(44 + 20 * 48 + packed.length);
+    const view = new DataView(bytes.buffer);
+    for (const [i, v] of [0x774f4646, 0x00010000, bytes.length].entries()) view.setUint32(4 * i, v);
+    view.setUint16(12, 48);
+    for (let i = 0; i < 48; i++) {
+      const entry = [0x61626300 + i, 44 + 20 * 48, packed.length, 30 * 2 ** 20, 0];
+      for (const [k, v] of entry.entries()) view.setUint32(44 + 20 * i + 4 * k, v);
+    }
+    bytes.set(packed, 44 + 20 * 48);
+    const { body } = await server.call('POST', '/assets', bytes);
+    const font = await server.call('GET', `/assets/${body.hash}/font`);
+    expect([font.status, font.body.error.message]).toEqual([413, expect.stringMatching(/unpacks to more than 32 MB/)]);
+  });
+
+  it('of fonts are given out unpacked', async () => {
+    const file = 'node_modules/@fontsource/archivo/files/archivo-latin-700-normal';
+    const { body } = await server.call('POST', '/assets', new Uint8Array(readFileSync(`${file}.woff2`)));
+    const reply = await fetch(`${server.url}/assets/${body.hash}/font`);
+    // The version tag of a font with TrueType outlines (OpenType 1.9, "Table Directory").
+    expect(new DataView(await reply.arrayBuffer()).getUint32(0)).toBe(0x00010000);
   });
 
   it('are refused when they are too large or have no address', async () => {
@@ -266,7 +292,8 @@ describe('the demo and its exports', () => {
     const jobs = new JobStore(server.database);
     const made: string[] = [];
     for (let k = 0; k < 23; k++) {
-      const job = await jobs.create(id, { format: 'stl', lengths: 'units', revision });
+      const job = await jobs.create(id, 'export', { format: 'stl', lengths: 'units', revision });
+      await jobs.begin(job.id);
       made.push(job.id);
       const report = { fileName: 'x.stl', format: 'stl' as const, bytes: 1, ok: true, rows: [], ms: 1 };
       await jobs.finish(job.id, { fileName: 'x.stl', mime: 'model/stl', bytes: Buffer.from([k]), report });
@@ -291,7 +318,7 @@ describe('a server that is killed', () => {
     const port = await freePort();
     const start = async () => {
       const child = spawn(process.execPath, ['dist/node/server.js'], {
-        env: { ...process.env, NODE_ENV: 'production', PORT: String(port), DATA_DIR: data },
+        env: { ...process.env, NODE_ENV: undefined, PORT: String(port), DATA_DIR: data },
         stdio: ['ignore', 'pipe', 'inherit'],
       });
       await new Promise((ready) => child.stdout!.once('data', ready));
@@ -311,6 +338,10 @@ describe('a server that is killed', () => {
     child.kill('SIGKILL');
     await new Promise((gone) => child.once('exit', gone));
     child = await start();
+    // Strict, whatever the environment says: not the development page, and nothing but our own files.
+    const page = await fetch(`http://127.0.0.1:${port}/`);
+    expect(page.headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(await page.text()).not.toContain('/@vite/client');
     expect(await api('GET', `/projects/${id}`)).toMatchObject({ revision: 21, document: { name: 'Kept 20' } });
     child.kill('SIGTERM');
     await new Promise((gone) => child.once('exit', gone));

@@ -2,7 +2,9 @@
 import express, { type Express } from 'express';
 import type { Database } from './db/open.ts';
 import { errorReplies, NotFound } from './errors.ts';
+import { knownHosts, ownOrigin } from './guard.ts';
 import { JobRunner } from './jobs/runner.ts';
+import { startThreads } from './jobs/threads.ts';
 import { assetRoutes } from './routes/assets.ts';
 import { demoRoutes } from './routes/demo.ts';
 import { exportRoutes } from './routes/exports.ts';
@@ -13,9 +15,11 @@ import { ProjectStore } from './stores/projects.ts';
 
 export interface AppDeps {
   readonly database: Database;
-  /** The module that export threads run. */
+  /** The module that threads run. */
   readonly thread: URL;
   readonly demoFolder: string;
+  /** Names besides the machine's own that it may be reached by. */
+  readonly hosts?: readonly string[];
   /** Off in development, where the page's tools run code of their own. */
   readonly isStrict?: boolean;
 }
@@ -36,32 +40,36 @@ const CONTENT_POLICY = [
   "frame-ancestors 'none'",
 ].join('; ');
 
-export function createApp({ database, thread, demoFolder, isStrict = true }: AppDeps) {
+export function createApp({ database, thread, demoFolder, hosts = [], isStrict = true }: AppDeps) {
   const projects = new ProjectStore(database);
   const assets = new AssetStore(database);
   const jobs = new JobStore(database);
-  const runner = new JobRunner({ jobs, projects, assets, thread });
+  const threads = startThreads(thread);
+  const queue = new JobRunner({ jobs, projects, assets, pool: threads.jobs });
   const app: Express = express();
   app.disable('x-powered-by');
+  if (isStrict) app.set('env', 'production');
   app.use((_request, response, next) => {
     response.set({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
     if (isStrict) response.set('content-security-policy', CONTENT_POLICY);
     next();
   });
+  app.use(knownHosts(hosts), errorReplies);
   const api = express.Router();
-  api.use(assetRoutes({ assets }));
+  api.use(ownOrigin);
+  api.use(assetRoutes({ assets, unpackFont: threads.unpackFont }));
   api.use(express.json({ limit: JSON_LIMIT }));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });
   });
   api.use(
     projectRoutes({ projects }),
-    exportRoutes({ jobs, projects, runner }),
+    exportRoutes({ jobs, projects, queue }),
     demoRoutes({ projects, assets, demoFolder }),
   );
   api.use((request) => {
     throw new NotFound(`There is nothing at ${request.method} ${request.originalUrl}.`);
   });
   app.use('/api', api, errorReplies);
-  return { app, runner, projects, assets };
+  return { app, queue, projects, assets, close: threads.close };
 }

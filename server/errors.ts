@@ -5,6 +5,9 @@ import { type ErrorReply, GeometryError, type ProjectReply } from '../core/index
 
 export class NotFound extends Error {}
 
+/** Asked by someone who may not ask. */
+export class Refused extends Error {}
+
 /** Someone else saved first; carries what they saved. */
 export class Conflict extends Error {
   readonly current: ProjectReply;
@@ -37,6 +40,7 @@ export const errorReplies: ErrorRequestHandler = (error: unknown, _request, resp
     return reply(400, { code: 'bad-request', message: 'The request has fields that do not fit.', fields });
   }
   if (error instanceof NotFound) return reply(404, { code: 'not-found', message: error.message });
+  if (error instanceof Refused) return reply(403, { code: 'refused', message: error.message });
   if (error instanceof Conflict) {
     return reply(409, { code: 'conflict', message: error.message }, { current: error.current });
   }

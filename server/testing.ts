@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { createApp } from './app.ts';
+import { type AppDeps, createApp } from './app.ts';
 import { openDatabase } from './db/open.ts';
 
 export interface Reply {
@@ -13,11 +13,11 @@ export interface Reply {
   readonly body: any;
 }
 
-export async function startApp() {
+export async function startApp(options: Pick<AppDeps, 'hosts'> = {}) {
   const folder = mkdtempSync(join(tmpdir(), 'outline-stack-'));
   const database = await openDatabase(join(folder, 'test.db'), resolve('server/migrations'));
   const thread = pathToFileURL(resolve('dist/node/server-thread.js'));
-  const built = createApp({ database, thread, demoFolder: resolve('demo') });
+  const built = createApp({ database, thread, demoFolder: resolve('demo'), ...options });
   const server = built.app.listen(0, '127.0.0.1');
   await new Promise((ready) => server.once('listening', ready));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
@@ -41,6 +41,7 @@ export async function startApp() {
   const close = async () => {
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
+    await built.close();
     database.close();
     rmSync(folder, { recursive: true, force: true });
   };

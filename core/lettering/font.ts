@@ -41,7 +41,8 @@ export interface FontEngines {
   readonly woff2: (bytes: Uint8Array) => Promise<Uint8Array>;
 }
 
-export const FONT_LIMITS = { bytes: 32 * 2 ** 20 } as const;
+/** Of a file, and of the font in it once it is unpacked; OpenType 1.9 knows 60 tables, and no font has them all. */
+export const FONT_LIMITS = { bytes: 32 * 2 ** 20, tables: 80 } as const;
 
 type Container = 'opentype' | 'woff' | 'woff2';
 
@@ -109,7 +110,7 @@ function shaped(
 
 /**
  * The OpenType font in a file of any kind.
- * @throws {GeometryError} 'bad-file'
+ * @throws {GeometryError} 'bad-file' · 'too-large' for one that would unpack to more than {@link FONT_LIMITS}
  */
 export async function openType(
   bytes: Uint8Array,
@@ -122,6 +123,7 @@ export async function openType(
     case 'woff':
       return unwrapWoff(bytes, name);
     case 'woff2':
+      if (unpackedSize(bytes) > FONT_LIMITS.bytes) throw tooLarge(name);
       return woff2(bytes).catch(() => {
         throw broken(name);
       });
@@ -129,6 +131,17 @@ export async function openType(
       throw new GeometryError('bad-file', `${name} is not a font: use TTF, OTF, WOFF or WOFF 2.`);
   }
 }
+
+/** What the header of a WOFF 2 says the font comes to (`totalSfntSize`, WOFF 2.0 §4.1); nothing more is unpacked. */
+function unpackedSize(bytes: Uint8Array): number {
+  return bytes.length < 20 ? 0 : new DataView(bytes.buffer, bytes.byteOffset).getUint32(16);
+}
+
+const tooLarge = (name: string) =>
+  new GeometryError(
+    'too-large',
+    `${name} unpacks to more than ${FONT_LIMITS.bytes / 2 ** 20} MB or ${FONT_LIMITS.tables} tables, the most for a font.`,
+  );
 
 const broken = (name: string) =>
   new GeometryError('bad-file', `${name} is damaged: no letters can be read from it. Use another copy of the font.`);
@@ -144,7 +157,7 @@ function unwrapWoff(bytes: Uint8Array, name: string): Uint8Array {
   try {
     const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
     const count = view.getUint16(12);
-    const entries = Array.from({ length: count }, (_, i) => {
+    const directory = Array.from({ length: count }, (_, i) => {
       const at = WOFF_HEADER + i * WOFF_ENTRY;
       const [tag, offset, packed, length, checksum] = [0, 4, 8, 12, 16].map((k) => view.getUint32(at + k)) as [
         number,
@@ -153,7 +166,13 @@ function unwrapWoff(bytes: Uint8Array, name: string): Uint8Array {
         number,
         number,
       ];
-      if (length > FONT_LIMITS.bytes || offset + packed > bytes.length) throw broken(name);
+      return { tag, offset, packed, length, checksum };
+    });
+    // Tables that share their bytes unpack to any number of times the file; what they come to is known beforehand.
+    const total = directory.reduce((sum, { length }) => sum + length, 0);
+    if (count > FONT_LIMITS.tables || total > FONT_LIMITS.bytes) throw tooLarge(name);
+    const entries = directory.map(({ tag, offset, packed, length, checksum }) => {
+      if (offset + packed > bytes.length) throw broken(name);
       const data = bytes.subarray(offset, offset + packed);
       const table = packed < length ? unzlibSync(data, { out: new Uint8Array(length) }) : data;
       return { tag, checksum, table };
@@ -175,7 +194,7 @@ function unwrapWoff(bytes: Uint8Array, name: string): Uint8Array {
       at += padded(table.length);
     }
     return result;
-  } catch {
-    throw broken(name);
+  } catch (error) {
+    throw error instanceof GeometryError ? error : broken(name);
   }
 }

@@ -1,5 +1,6 @@
 // Lettering against the fonts' own tables, Unicode's joining types and the bidirectional algorithm.
 import { readFileSync } from 'node:fs';
+import { zlibSync } from 'fflate';
 import * as harfbuzz from 'harfbuzzjs';
 import { describe, expect, it } from 'vitest';
 import woff2 from 'woff2-encoder/decompress';
@@ -84,7 +85,43 @@ describe('a font', () => {
   ])('made of %s is refused in one sentence', async (_, bytes) => {
     await expect(openFont(bytes, ENGINES, 'x.ttf')).rejects.toThrow(/^x\.ttf is (not a font|damaged).*\.$/);
   });
+
+  it.each([
+    ['a WOFF whose tables share bytes', sharingWoff(48, 30 * 2 ** 20)],
+    ['a WOFF of thousands of tables', sharingWoff(3000, 8)],
+    ['a WOFF 2 that says it is huge', hugeWoff2()],
+  ])('in %s is refused before anything is unpacked', async (_, bytes) => {
+    const before = process.memoryUsage().arrayBuffers;
+    await expect(openFont(bytes, ENGINES, 'x.woff')).rejects.toMatchObject({
+      code: 'too-large',
+      message: expect.stringMatching(/^x\.woff unpacks to more than 32 MB or 80 tables.*\.$/),
+    });
+    expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(2 ** 20);
+  });
 });
+
+/** A WOFF whose directory names the same packed bytes again and again (WOFF 1.0 §4, §5). */
+function sharingWoff(count: number, length: number): Uint8Array {
+  const packed = zlibSync(new Uint8Array(length));
+  const start = 44 + 20 * count;
+  const bytes = new Uint8Array(start + packed.length);
+  const view = new DataView(bytes.buffer);
+  for (const [i, v] of [0x774f4646, 0x00010000, bytes.length].entries()) view.setUint32(4 * i, v);
+  view.setUint16(12, count);
+  for (let i = 0; i < count; i++) {
+    const entry = [0x61626300 + i, start, packed.length, length, 0];
+    for (const [k, v] of entry.entries()) view.setUint32(44 + 20 * i + 4 * k, v);
+  }
+  bytes.set(packed, start);
+  return bytes;
+}
+
+/** A sound WOFF 2 whose header states another size of the font in it (`totalSfntSize`, WOFF 2.0 §4.1). */
+function hugeWoff2(): Uint8Array {
+  const bytes = file(SERIF).slice();
+  new DataView(bytes.buffer).setUint32(16, 0xf0000000);
+  return bytes;
+}
 
 describe('letters', () => {
   it('are a shape each, with their counters open', () => {

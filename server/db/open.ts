@@ -44,7 +44,8 @@ export async function openDatabase(url: string, migrationsFolder: string) {
 
 export type Database = Awaited<ReturnType<typeof openDatabase>>;
 
-function isBusy(error: unknown): boolean {
+/** Whether a statement failed because another process held the database for longer than it waited. */
+export function isBusy(error: unknown): boolean {
   return (
     error instanceof Error && (('code' in error && String(error.code).startsWith('SQLITE_BUSY')) || isBusy(error.cause))
   );

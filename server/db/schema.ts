@@ -38,6 +38,7 @@ export const jobs = sqliteTable('jobs', {
   projectId: text('project_id')
     .notNull()
     .references(() => projects.id, { onDelete: 'cascade' }),
+  kind: text('kind').notNull().default('export'),
   state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
   progress: real('progress').notNull(),
   request: text('request', { mode: 'json' }).notNull(),

@@ -1,100 +1,108 @@
-// runner.ts — takes jobs one after another to a worker thread; requests stay live meanwhile.
-import { Worker } from 'node:worker_threads';
-import { assetsOf } from '../../core/index.ts';
+// runner.ts — the queue that needs nothing but the job table: a pool of threads in this process. Requests stay live meanwhile.
+import { MessageChannel } from 'node:worker_threads';
+import type { Piscina } from 'piscina';
+import { isBusy } from '../db/open.ts';
 import { logError } from '../errors.ts';
-import type { AssetStore } from '../stores/assets.ts';
 import type { Job, JobStore } from '../stores/jobs.ts';
-import type { ProjectStore } from '../stores/projects.ts';
-import type { ThreadMessage, ThreadTask } from './thread.ts';
+import { jobKind } from './index.ts';
+import type { JobResult, JobStores } from './kind.ts';
+import type { Queue } from './queue.ts';
+import type { ThreadOutcome, ThreadTask } from './thread.ts';
 
-export interface RunnerDeps {
+export interface RunnerDeps extends JobStores {
   readonly jobs: JobStore;
-  readonly projects: ProjectStore;
-  readonly assets: AssetStore;
-  /** The module that the thread runs. */
-  readonly thread: URL;
+  readonly pool: Piscina<ThreadTask, ThreadOutcome<JobResult>>;
 }
 
-/** A job that takes longer than this is failed, so that nothing waits behind it for ever. */
-const PATIENCE_MS = 10 * 60_000;
+/** How often, and after how long, a word that must not be lost is said again while another process holds the database. */
+const INSISTING = { times: 20, waitMs: 500 } as const;
 
-export class JobRunner {
+export class JobRunner implements Queue {
   private readonly deps: RunnerDeps;
-  private readonly queue: Job[] = [];
-  private running: { id: string; stop: () => void } | null = null;
+  private readonly waiting: Job[] = [];
+  /** What is under way, and how it is stopped; from before its thread has started until its end is written down. */
+  private readonly running = new Map<string, AbortController>();
 
   constructor(deps: RunnerDeps) {
     this.deps = deps;
   }
 
-  /** Takes up what an earlier run of the server left behind. */
   async resume(): Promise<void> {
     for (const job of await this.deps.jobs.unfinished()) this.add(job);
   }
 
   add(job: Job): void {
-    this.queue.push(job);
-    void this.next();
+    this.waiting.push(job);
+    this.startNext();
   }
 
   async cancel(id: string): Promise<void> {
-    const waiting = this.queue.findIndex((job) => job.id === id);
-    if (waiting >= 0) this.queue.splice(waiting, 1);
-    else if (this.running?.id === id) this.running.stop();
-    else return;
-    await this.deps.jobs.mark(id, 'cancelled');
+    const place = this.waiting.findIndex((job) => job.id === id);
+    if (place >= 0) this.waiting.splice(place, 1);
+    this.running.get(id)?.abort();
+    await insist(() => this.deps.jobs.cancel(id));
   }
 
-  private async next(): Promise<void> {
-    if (this.running) return;
-    const job = this.queue.shift();
-    if (!job) return;
-    this.running = { id: job.id, stop: () => {} };
+  private startNext(): void {
+    while (this.running.size < this.deps.pool.options.maxThreads) {
+      const job = this.waiting.shift();
+      if (!job) return;
+      const stop = new AbortController();
+      this.running.set(job.id, stop);
+      void this.work(job, stop.signal).finally(() => {
+        this.running.delete(job.id);
+        this.startNext();
+      });
+    }
+  }
+
+  /** Never throws: what fails is written down with the job, or, where even that fails, in the log. */
+  private async work(job: Job, stopped: AbortSignal): Promise<void> {
+    const { jobs } = this.deps;
     try {
-      await this.run(job);
+      if (!(await insist(() => jobs.begin(job.id)))) return;
+      const outcome = await this.inThread(job, stopped);
+      if (stopped.aborted) return;
+      if (outcome.ok) {
+        const { bytes, ...file } = outcome.value;
+        await insist(() => jobs.finish(job.id, { ...file, bytes: Buffer.from(bytes) }));
+      } else await insist(() => jobs.fail(job.id, outcome.error));
     } catch (error) {
+      if (stopped.aborted) return;
       logError(error);
       const message = error instanceof Error ? error.message : String(error);
-      await this.deps.jobs.mark(job.id, 'failed', { error: { code: 'unexpected', message } }).catch(logError);
+      await insist(() => jobs.fail(job.id, { code: 'unexpected', message })).catch(logError);
     }
-    this.running = null;
-    void this.next();
   }
 
-  private async run(job: Job): Promise<void> {
-    const { jobs, projects, assets, thread } = this.deps;
-    await jobs.mark(job.id, 'running');
-    const document = await projects.document(job.projectId, job.request.revision);
-    const entries = await Promise.all(
-      assetsOf(document).map(async (asset) => [asset, await assets.get(asset)] as const),
-    );
-    const task: ThreadTask = { document, assets: Object.fromEntries(entries), request: job.request };
-    const outcome = await this.inThread(job, thread, task);
-    if (outcome?.kind === 'done')
-      await jobs.finish(job.id, { ...outcome.result, bytes: Buffer.from(outcome.result.bytes) });
-    if (outcome?.kind === 'failed') await jobs.mark(job.id, 'failed', { error: outcome.error });
+  private async inThread(job: Job, stopped: AbortSignal): Promise<ThreadOutcome<JobResult>> {
+    const { jobs, pool } = this.deps;
+    const kind = jobKind(job.kind);
+    const task = await kind.gather(job.projectId, job.request, this.deps);
+    stopped.throwIfAborted();
+    const { port1: heard, port2: progress } = new MessageChannel();
+    // A share that cannot be written down is not worth failing for: the next one tells more.
+    heard.on('message', (share: number) => void jobs.progress(job.id, share).catch(logError));
+    const late = AbortSignal.timeout(kind.patienceMs);
+    try {
+      const signal = AbortSignal.any([stopped, late]);
+      return await pool.run({ kind: job.kind, task, progress }, { transferList: [progress], signal });
+    } catch (error) {
+      throw late.aborted ? new Error('The job took too long and was stopped.') : error;
+    } finally {
+      heard.close();
+    }
   }
+}
 
-  /** The thread's last word; null when it was stopped on purpose. */
-  private inThread(job: Job, thread: URL, task: ThreadTask): Promise<ThreadMessage | null> {
-    return new Promise((resolve, reject) => {
-      const worker = new Worker(thread, { workerData: task });
-      const timer = setTimeout(
-        () => end(() => reject(new Error('The job took too long and was stopped.'))),
-        PATIENCE_MS,
-      );
-      const end = (settle: () => void) => {
-        clearTimeout(timer);
-        void worker.terminate();
-        settle();
-      };
-      this.running = { id: job.id, stop: () => end(() => resolve(null)) };
-      worker.on('message', (message: ThreadMessage) => {
-        if (message.kind === 'progress') void this.deps.jobs.mark(job.id, 'running', { progress: message.progress });
-        else end(() => resolve(message));
-      });
-      worker.on('error', (error) => end(() => reject(error)));
-      worker.on('exit', () => end(() => reject(new Error('The job’s thread stopped without a result.'))));
-    });
+/** Does it, again and again while another process holds the database. */
+async function insist<T>(act: () => Promise<T>): Promise<T> {
+  for (let left: number = INSISTING.times; ; left--) {
+    try {
+      return await act();
+    } catch (error) {
+      if (!isBusy(error) || left === 0) throw error;
+      await new Promise((wait) => setTimeout(wait, INSISTING.waitMs));
+    }
   }
 }

@@ -18,14 +18,19 @@ import {
   sniffPicture,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
-import { unpackFont } from '../../node/fonts.ts';
 import type { AssetStore } from '../stores/assets.ts';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
 /** How far into the file its `<svg` must begin; editors write comments and style sheets before it. */
 const HEAD = 64 * 1024;
 
-export function assetRoutes({ assets }: { assets: AssetStore }): Router {
+interface AssetDeps {
+  readonly assets: AssetStore;
+  /** The OpenType font in a file of any kind; off this thread, because unpacking takes its time. */
+  readonly unpackFont: (bytes: Uint8Array) => Promise<Uint8Array>;
+}
+
+export function assetRoutes({ assets, unpackFont }: AssetDeps): Router {
   const router = Router();
   const body = express.raw({
     type: () => true,

@@ -1,26 +1,26 @@
 // exports.ts — files out: a job per export, its state, and the finished file.
 import { Readable } from 'node:stream';
 import { Router } from 'express';
-import { CreateExportSchema } from '../../core/index.ts';
-import type { JobRunner } from '../jobs/runner.ts';
+import { exportJob } from '../jobs/export.ts';
+import type { Queue } from '../jobs/queue.ts';
 import type { JobStore } from '../stores/jobs.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
 export function exportRoutes({
   jobs,
   projects,
-  runner,
+  queue,
 }: {
   jobs: JobStore;
   projects: ProjectStore;
-  runner: JobRunner;
+  queue: Queue;
 }): Router {
   const router = Router();
   router.post('/projects/:id/exports', async (request, response) => {
-    const wanted = CreateExportSchema.parse(request.body);
+    const wanted = exportJob.request.parse(request.body);
     await projects.document(request.params.id, wanted.revision);
-    const job = await jobs.create(request.params.id, wanted);
-    runner.add(job);
+    const job = await jobs.create(request.params.id, exportJob.kind, wanted);
+    queue.add(job);
     response.status(202).json(await jobs.reply(job.id));
   });
   router.get('/jobs/:id', async (request, response) => {
@@ -28,15 +28,12 @@ export function exportRoutes({
   });
   router.post('/jobs/:id/cancel', async (request, response) => {
     await jobs.get(request.params.id);
-    await runner.cancel(request.params.id);
+    await queue.cancel(request.params.id);
     response.json(await jobs.reply(request.params.id));
   });
   router.post('/jobs/:id/retry', async (request, response) => {
-    const { state } = await jobs.reply(request.params.id);
-    if (state === 'failed' || state === 'cancelled') {
-      await jobs.mark(request.params.id, 'waiting', { progress: 0, error: null });
-      runner.add(await jobs.get(request.params.id));
-    }
+    const job = await jobs.get(request.params.id);
+    if (await jobs.retry(job.id)) queue.add(job);
     response.json(await jobs.reply(request.params.id));
   });
   router.get('/exports/:id/file', async (request, response) => {

@@ -1,7 +1,7 @@
 // jobs.ts — long work and what came of it.
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import type { ExportReport, FileFormat, JobReply, JobState } from '../../core/index.ts';
+import type { ExportReport, JobReply, JobState } from '../../core/index.ts';
 import type { Database } from '../db/open.ts';
 import { exports, jobs } from '../db/schema.ts';
 import { NotFound } from '../errors.ts';
@@ -9,17 +9,12 @@ import { NotFound } from '../errors.ts';
 /** Finished files of one project beyond this many are dropped, oldest first. */
 const KEPT_EXPORTS = 20;
 
-export interface ExportRequest {
-  readonly format: FileFormat;
-  readonly layers?: readonly string[] | undefined;
-  readonly lengths: 'metres' | 'units';
-  readonly revision: number;
-}
-
 export interface Job {
   readonly id: string;
   readonly projectId: string;
-  readonly request: ExportRequest;
+  readonly kind: string;
+  /** As the kind's schema left it. */
+  readonly request: unknown;
 }
 
 export interface FinishedExport {
@@ -29,6 +24,8 @@ export interface FinishedExport {
   readonly report: ExportReport;
 }
 
+const WAITING = { state: 'waiting', progress: 0 } as const;
+
 export class JobStore {
   private readonly database: Database;
 
@@ -36,11 +33,12 @@ export class JobStore {
     this.database = database;
   }
 
-  async create(projectId: string, request: ExportRequest): Promise<Job> {
+  async create(projectId: string, kind: string, request: unknown): Promise<Job> {
     const id = randomUUID();
-    const row = { id, projectId, state: 'waiting' as const, progress: 0, request, createdAt: new Date().toISOString() };
+    const createdAt = new Date().toISOString();
+    const row = { id, projectId, kind, state: 'waiting' as const, progress: 0, request, createdAt };
     await this.database.write((tx) => tx.insert(jobs).values(row));
-    return { id, projectId, request };
+    return { id, projectId, kind, request };
   }
 
   async reply(id: string): Promise<JobReply> {
@@ -63,35 +61,57 @@ export class JobStore {
   async get(id: string): Promise<Job> {
     const [row] = await this.database.db.select().from(jobs).where(eq(jobs.id, id));
     if (!row) throw new NotFound(`There is no job ${id}.`);
-    return { id, projectId: row.projectId, request: row.request as ExportRequest };
+    return row;
   }
 
   /** Jobs that a stopped server left behind, oldest first, all waiting again. */
   async unfinished(): Promise<Job[]> {
-    await this.database.write((tx) =>
-      tx.update(jobs).set({ state: 'waiting', progress: 0 }).where(eq(jobs.state, 'running')),
-    );
-    const rows = await this.database.db
-      .select()
-      .from(jobs)
-      .where(eq(jobs.state, 'waiting'))
-      .orderBy(asc(jobs.createdAt));
-    return rows.map((row) => ({ id: row.id, projectId: row.projectId, request: row.request as ExportRequest }));
+    await this.database.write((tx) => tx.update(jobs).set(WAITING).where(eq(jobs.state, 'running')));
+    return this.database.db.select().from(jobs).where(eq(jobs.state, 'waiting')).orderBy(asc(jobs.createdAt));
   }
 
-  async mark(id: string, state: JobState, more: { progress?: number; error?: JobReply['error'] } = {}): Promise<void> {
-    await this.database.write((tx) =>
+  /** @returns whether it was still waiting; one that was cancelled or went with its project meanwhile was not */
+  async begin(id: string): Promise<boolean> {
+    return this.change(id, ['waiting'], { state: 'running' });
+  }
+
+  async progress(id: string, progress: number): Promise<void> {
+    await this.change(id, ['running'], { progress });
+  }
+
+  async fail(id: string, error: JobReply['error']): Promise<void> {
+    await this.change(id, ['running'], { state: 'failed', error });
+  }
+
+  async cancel(id: string): Promise<void> {
+    await this.change(id, ['waiting', 'running'], { state: 'cancelled' });
+  }
+
+  /** @returns whether it had ended without a file, and waits again */
+  async retry(id: string): Promise<boolean> {
+    return this.change(id, ['failed', 'cancelled'], { ...WAITING, error: null });
+  }
+
+  /** Only from some states: what ended a job otherwise meanwhile stays. @returns whether it was in one of them */
+  private async change(id: string, from: JobState[], to: Partial<typeof jobs.$inferInsert>): Promise<boolean> {
+    const changed = await this.database.write((tx) =>
       tx
         .update(jobs)
-        .set({ state, ...more })
-        .where(eq(jobs.id, id)),
+        .set(to)
+        .where(and(eq(jobs.id, id), inArray(jobs.state, from)))
+        .returning({ id: jobs.id }),
     );
+    return changed.length > 0;
   }
 
-  /** Does nothing for a job that went with its project meanwhile. */
+  /** Does nothing for a job that was cancelled or went with its project meanwhile. */
   async finish(id: string, file: FinishedExport): Promise<void> {
     await this.database.write(async (tx) => {
-      const known = await tx.update(jobs).set({ state: 'done', progress: 1 }).where(eq(jobs.id, id)).returning();
+      const known = await tx
+        .update(jobs)
+        .set({ state: 'done', progress: 1 })
+        .where(and(eq(jobs.id, id), eq(jobs.state, 'running')))
+        .returning();
       if (known.length === 0) return;
       const row = { jobId: id, ...file };
       await tx.insert(exports).values(row).onConflictDoUpdate({ target: exports.jobId, set: row });

@@ -1,0 +1,14 @@
+// index.ts — every kind of job.
+import { exportJob } from './export.ts';
+import type { JobKind } from './kind.ts';
+
+export const JOB_KINDS = [exportJob] as const;
+export type JobKindName = (typeof JOB_KINDS)[number]['kind'];
+
+/** @throws for a name that no kind has */
+export function jobKind(name: string): JobKind<unknown, unknown> {
+  const kind = JOB_KINDS.find((known) => known.kind === name);
+  if (!kind) throw new Error(`There is no kind of job “${name}”.`);
+  // Requests were checked by the kind's own schema when the job was made; tasks come from its own `gather`.
+  return kind as unknown as JobKind<unknown, unknown>;
+}
