@@ -1,6 +1,6 @@
 // The bench: stations, views, stack, keys.
 import { expect, test } from '@playwright/test';
-import { openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
+import { openCrest, openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
 
 test('every station has an address, shows its work and says whether it is current', async ({ page }) => {
   const trouble = troubleOn(page);
@@ -123,6 +123,69 @@ test('the view is moved without letting go of a layer, and a click chooses what 
   await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'false');
   await page.mouse.click(722, 410);
   await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('undo works wherever the focus is, but not in a text that is being typed', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Heron', exact: true }).click();
+  const depth = page.getByRole('spinbutton', { name: 'Depth' });
+  const bar = page.getByRole('slider', { name: 'Heron: depth' });
+  const undo = () => page.keyboard.press('Control+z');
+  // A value that was entered.
+  await depth.fill('9');
+  await depth.press('Enter');
+  await expect(bar).toHaveAttribute('aria-valuenow', '9');
+  await undo();
+  await expect(bar).toHaveAttribute('aria-valuenow', '2.6');
+  await expect(depth).toHaveValue('2.6');
+  // A value that is still being typed: the text is what is undone.
+  await depth.pressSequentially('7');
+  await undo();
+  await depth.press('Escape');
+  await expect(bar).toHaveAttribute('aria-valuenow', '2.6');
+  // A bar that was dragged has the focus.
+  const box = (await bar.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y - 30, { steps: 4 });
+  await page.mouse.up();
+  await expect(bar).not.toHaveAttribute('aria-valuenow', '2.6');
+  await undo();
+  await expect(bar).toHaveAttribute('aria-valuenow', '2.6');
+});
+
+test('undo works after a box was ticked', async ({ page }) => {
+  await openCrest(page);
+  const step = page.getByRole('checkbox', { name: /^Straighten.*: on$/ });
+  await step.click();
+  await expect(step).not.toBeChecked();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await expect(step).toBeChecked();
+});
+
+test('colours picked one after another are undone one by one', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Heron', exact: true }).click();
+  const colour = page.getByLabel('Colour', { exact: true });
+  const first = await colour.inputValue();
+  // As a browser's own picker tells of it: every colour on the way, then the one that was taken.
+  const pick = (...ways: string[]) =>
+    colour.evaluate((input: HTMLInputElement, values) => {
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
+      for (const value of values) {
+        set.call(input, value);
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+      }
+      input.dispatchEvent(new Event('change', { bubbles: true }));
+    }, ways);
+  await pick('#102030', '#203040');
+  await pick('#a0b0c0', '#b0c0d0');
+  await expect(colour).toHaveValue('#b0c0d0');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(colour).toHaveValue('#203040');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(colour).toHaveValue(first);
 });
 
 test('the keys are listed on ?', async ({ page }) => {

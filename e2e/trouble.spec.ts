@@ -1,5 +1,5 @@
 // What goes wrong is said in one sentence, and nothing is lost.
-import { expect, test } from '@playwright/test';
+import { expect, type Route, test } from '@playwright/test';
 import { dropFile, openDemo, proofNumber, proven, saved, troubleOn } from './bench.ts';
 
 const BAD: [name: string, content: string, message: RegExp][] = [
@@ -104,6 +104,25 @@ test('a change made without the server is kept and saved when it is back', async
   await page.unroute('**/api/projects/*');
   await page.getByRole('button', { name: 'Not saved: try again' }).click();
   await saved(page);
+});
+
+test('a change made without the server outlives leaving its project, and even the page', async ({ page }) => {
+  await openDemo(page);
+  const isSaving = (route: Route) => (route.request().method() === 'PUT' ? route.abort() : route.continue());
+  await page.route('**/api/projects/*', isSaving);
+  const name = page.getByRole('textbox', { name: 'Project name' });
+  await name.fill('Patch of the night');
+  await name.press('Enter');
+  await expect(page.getByRole('button', { name: 'Not saved: try again' })).toBeVisible();
+  await page.getByRole('link', { name: 'Outline Stack' }).click();
+  const note = page.getByText(/Changes to “Patch of the night” are not on the server yet/);
+  await expect(note).toBeVisible();
+  await page.reload();
+  await expect(note).toBeVisible();
+  await page.unroute('**/api/projects/*', isSaving);
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await expect(note).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /Patch of the night/ })).toBeVisible();
 });
 
 test('an edge that reaches too far ends in a ridge, holds back, or is made safe', async ({ page }) => {

@@ -2,9 +2,11 @@
 import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
+import type { ProjectReply } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { allSaved, closeProject, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
+import { takeUp, type Unsaved } from '../store/unsaved.ts';
 import { BenchHeader } from './BenchHeader.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
@@ -15,19 +17,26 @@ import { WorkView } from './WorkView.tsx';
 
 let visits = 0;
 
+/** The newest revision, and what an earlier visit could not save. */
+async function fetchNewest(id: string): Promise<{ reply: ProjectReply; unsaved: Unsaved | null }> {
+  await allSaved();
+  const reply = await api.project(id);
+  return { reply, unsaved: await takeUp(id) };
+}
+
 export function Bench() {
   const { id = '' } = useParams();
   // The document is edited here and saved from here: fetching it again behind the artist's back would fight with that.
   // Each visit asks anew: what an earlier one left in the cache is not the newest revision.
   const [visit] = useState(() => ++visits);
-  const { data, error } = useSWR(['project', id, visit], () => allSaved().then(() => api.project(id)), {
+  const { data, error } = useSWR(['project', id, visit], () => fetchNewest(id), {
     revalidateOnFocus: false,
     revalidateOnReconnect: false,
     revalidateIfStale: false,
   });
   const open = useProject((state) => state.id === id);
   useEffect(() => {
-    if (data && data.id === id && useProject.getState().id !== id) openProject(data);
+    if (data && data.reply.id === id && useProject.getState().id !== id) openProject(data.reply, data.unsaved);
   }, [data, id]);
   useEffect(
     () => () => {

@@ -1,6 +1,7 @@
 // keys.ts — what the keyboard does on the bench; the help dialog shows this very list.
-import { useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useState } from 'react';
+import { type HotkeyCallback, useHotkeys } from 'react-hotkeys-hook';
+import { isTyping } from '../controls/typing.ts';
 import { finishLine, takePointBack } from '../store/drawing.ts';
 import { putDown, removeChosen } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
@@ -14,6 +15,8 @@ interface BenchKey {
   /** As people write it. */
   readonly shown: string;
   readonly does: string;
+  /** Whether it works in a control too: after a value was set, a box ticked or a bar dragged, that is where the focus is. */
+  readonly isEverywhere?: boolean;
   readonly act: () => unknown;
 }
 
@@ -25,9 +28,15 @@ const lookKey = (direction: Direction, i: number): BenchKey => ({
 });
 
 export const BENCH_KEYS: readonly BenchKey[] = [
-  { keys: 'mod+z', shown: 'Ctrl Z', does: 'Undo', act: undoLast },
-  { keys: 'mod+shift+z, mod+y', shown: 'Ctrl Shift Z', does: 'Redo', act: redoChange },
-  { keys: 'mod+s', shown: 'Ctrl S', does: 'Save at once (it saves by itself)', act: () => void saveNow() },
+  { keys: 'mod+z', shown: 'Ctrl Z', does: 'Undo', isEverywhere: true, act: undoLast },
+  { keys: 'mod+shift+z, mod+y', shown: 'Ctrl Shift Z', does: 'Redo', isEverywhere: true, act: redoChange },
+  {
+    keys: 'mod+s',
+    shown: 'Ctrl S',
+    does: 'Save at once (it saves by itself)',
+    isEverywhere: true,
+    act: () => void saveNow(),
+  },
   { keys: 'e', shown: 'E', does: 'Show the edges of all faces', act: screen.toggleWire },
   { keys: 'v', shown: 'V', does: 'Flat, both, solid in turn', act: nextSplit },
   ...DIRECTIONS.map(lookKey),
@@ -40,6 +49,16 @@ export const BENCH_KEYS: readonly BenchKey[] = [
   { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: () => finishLine() },
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
+
+const EVERYWHERE = BENCH_KEYS.filter(({ isEverywhere }) => isEverywhere);
+const PLAIN = BENCH_KEYS.filter(({ isEverywhere }) => !isEverywhere);
+const BY_KEYS = new Map(BENCH_KEYS.flatMap((key) => key.keys.split(', ').map((keys) => [keys, key] as const)));
+
+const shownKeys = (keys: readonly BenchKey[]) => keys.map((key) => key.keys).join(', ');
+
+function keyOf({ mod, alt, shift, keys }: Parameters<HotkeyCallback>[1]): BenchKey | undefined {
+  return BY_KEYS.get([mod && 'mod', alt && 'alt', shift && 'shift', keys?.join('+')].filter(Boolean).join('+'));
+}
 
 /** Keys that belong to the control in focus. */
 export const CONTROL_KEYS: readonly (readonly [shown: string, does: string])[] = [
@@ -65,20 +84,21 @@ function clear(): void {
 /** Installs the keys; returns the state of the help dialog that `?` opens. */
 export function useBenchKeys() {
   const [isOpen, setOpen] = useState(false);
-  const all = BENCH_KEYS.map((key) => key.keys).join(', ');
-  const byKeys = useMemo(
-    () => new Map(BENCH_KEYS.flatMap((key) => key.keys.split(', ').map((keys) => [keys, key] as const))),
+  useHotkeys(
+    shownKeys(EVERYWHERE),
+    (_event, hotkey) => void keyOf(hotkey)?.act(),
+    // A text that is being typed has an undo of its own.
+    { enableOnFormTags: true, preventDefault: () => !isTyping(), ignoreEventWhen: () => isTyping(), enabled: !isOpen },
     [],
   );
   useHotkeys(
-    all,
+    shownKeys(PLAIN),
     (event, hotkey) => {
-      const parts = [hotkey.mod && 'mod', hotkey.alt && 'alt', hotkey.shift && 'shift', hotkey.keys?.join('+')];
-      if (byKeys.get(parts.filter(Boolean).join('+'))?.act() === true) event.preventDefault();
+      if (keyOf(hotkey)?.act() === true) event.preventDefault();
     },
     // A dialog has its own Escape; Enter presses the button in focus unless there is a line to end.
     { preventDefault: (_event, { keys }) => keys?.join() !== 'enter', enabled: !isOpen },
-    [byKeys],
+    [],
   );
   // By the character, because the key it is on differs from layout to layout.
   useHotkeys('?', () => setOpen(true), { useKey: true, ignoreModifiers: true }, []);

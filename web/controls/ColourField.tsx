@@ -1,19 +1,32 @@
 // ColourField.tsx — a colour in a sentence.
+import { useEffect, useRef, useState } from 'react';
+
 interface ColourFieldProps {
   label: string;
   /** `#rrggbb` */
   value: string;
-  onChange: (value: string) => void;
+  /** @param gesture the same while one colour is being looked for; each pick that is taken is a change of its own */
+  onChange: (value: string, gesture: string) => void;
 }
 
 export function ColourField({ label, value, onChange }: ColourFieldProps) {
+  const field = useRef<HTMLInputElement>(null);
+  const [pick, setPick] = useState(() => performance.now());
+  useEffect(() => {
+    const input = field.current!;
+    // React's `onChange` is the browser's `input`, which tells of every colour on the way; `change` tells of the one taken.
+    const taken = () => setPick(performance.now());
+    input.addEventListener('change', taken);
+    return () => input.removeEventListener('change', taken);
+  }, []);
   return (
     <input
+      ref={field}
       type="color"
       aria-label={label}
-      className="h-6 w-8 border border-rule align-middle"
+      className="inline-block h-5 w-8 cursor-pointer border border-rule bg-transparent align-middle"
       value={value}
-      onChange={(event) => onChange(event.target.value)}
+      onChange={(event) => onChange(event.target.value, `${label} ${pick}`)}
     />
   );
 }

@@ -52,6 +52,7 @@ export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, s
           aria-valuemax={max}
           inputMode="decimal"
           value={shown}
+          data-draft={draft ?? undefined}
           style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
           className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
           onChange={(event) => setDraft(event.target.value)}

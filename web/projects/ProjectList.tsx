@@ -10,6 +10,7 @@ import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
 import { api } from '../requests/api.ts';
 import { bringInLater } from '../store/import.ts';
+import { UnsavedNotes } from './UnsavedNotes.tsx';
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -60,6 +61,7 @@ export function ProjectList() {
           </button>
         </div>
       </header>
+      <UnsavedNotes onSaved={() => void mutate()} />
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
       <ul className="grid grid-cols-3 gap-5">
         <li>

@@ -12,6 +12,7 @@ import {
   undo,
 } from '../../core/index.ts';
 import { ApiError, api } from '../requests/api.ts';
+import { forget, isSame, leaveBehind, remember, sendLeft, type Unsaved } from './unsaved.ts';
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed';
 
@@ -47,11 +48,23 @@ const RETRY_DELAY_MS = 4000;
 export const useProject = create<ProjectState>(() => EMPTY);
 const { setState: set, getState: get } = useProject;
 
-export function openProject({ id, revision, isDemo, document }: ProjectReply): void {
-  set({ ...EMPTY, id, isDemo, revision, history: startHistory(document) });
+/** @param unsaved what an earlier visit left behind; it goes on from there, or, where others saved meanwhile, a choice is made */
+export function openProject(reply: ProjectReply, unsaved: Unsaved | null = null): void {
+  const { id, revision, isDemo, document } = reply;
+  const opened = { ...EMPTY, id, isDemo, revision, history: startHistory(document) };
+  if (!unsaved || isSame(unsaved.document, document)) {
+    set(opened);
+    if (unsaved) void forget(id);
+  } else if (unsaved.base === revision) {
+    set({ ...opened, history: { ...startHistory(unsaved.document), past: [document] }, save: 'unsaved' });
+    scheduleSave(0);
+  } else {
+    const history = startHistory(unsaved.document);
+    set({ ...opened, revision: unsaved.base, history, save: 'conflict', conflict: reply });
+  }
 }
 
-/** Leaves the project; what is not saved yet still goes to the server. */
+/** Leaves the project; what is not saved yet still goes to the server, now or when it can be reached again. */
 export function closeProject(): void {
   const left = get();
   set(EMPTY);
@@ -61,15 +74,14 @@ export function closeProject(): void {
 
 let leaving: Promise<void> = Promise.resolve();
 
-/** Resolves when what was left behind is on the server, or has been refused by it. */
+/** Resolves when what was left behind is on the server, or it is known why not. */
 export const allSaved = (): Promise<void> => leaving;
 
 async function finishSaving({ id, history, revision, save }: ProjectState): Promise<void> {
-  if (!id || !history || save === 'saved' || save === 'conflict') return;
+  if (!id || !history || save === 'saved') return sendLeft();
   const made = await inFlight;
   if (made !== null && history.present === sending) return;
-  // The page has gone on, so there is nobody to tell of a failure.
-  await api.saveProject(id, made ?? revision, history.present).catch(() => undefined);
+  await leaveBehind({ id, base: made ?? revision, document: history.present });
 }
 
 /** @param gesture key of the drag in progress, so that it undoes as one */
@@ -117,6 +129,7 @@ export async function saveNow(): Promise<void> {
   await inFlight;
 }
 
+/** @returns the revision that the save made; null where it made none */
 async function send(): Promise<number | null> {
   const { id, revision, history } = get();
   if (!id || !history) return null;
@@ -125,21 +138,34 @@ async function send(): Promise<number | null> {
   set({ save: 'saving' });
   try {
     const reply = await api.saveProject(id, revision, document);
-    if (get().id !== id) return reply.revision;
-    const isNewest = get().history?.present === document;
-    set({ revision: reply.revision, save: isNewest ? 'saved' : 'unsaved', saveError: null });
-    if (!isNewest) scheduleSave(SAVE_DELAY_MS);
+    if (get().id === id) accepted(document, reply.revision);
     return reply.revision;
   } catch (error) {
     if (get().id !== id) return null;
-    if (error instanceof ApiError && error.current) {
-      set({ save: 'conflict', conflict: error.current });
+    const current = error instanceof ApiError ? error.current : undefined;
+    if (current && isSame(current.document, document)) {
+      // It was saved before, and the answer was lost.
+      accepted(document, current.revision);
+      return current.revision;
+    }
+    void remember({ id, base: revision, document });
+    if (current) {
+      set({ save: 'conflict', conflict: current });
       return null;
     }
     set({ save: 'failed', saveError: error instanceof Error ? error.message : String(error) });
     scheduleSave(RETRY_DELAY_MS);
     return null;
   }
+}
+
+/** The server has `document` of the open project. */
+function accepted(document: Project, revision: number): void {
+  const { id, history } = get();
+  const isNewest = history?.present === document;
+  set({ revision, save: isNewest ? 'saved' : 'unsaved', saveError: null });
+  if (!isNewest) scheduleSave(SAVE_DELAY_MS);
+  void forget(id!);
 }
 
 /** Ends a conflict: `mine` is saved over the other version, `theirs` replaces mine (and can be undone). */
@@ -152,6 +178,7 @@ export function resolveConflict(choice: 'mine' | 'theirs'): void {
     return;
   }
   const past = [...history.past, history.present];
+  void forget(conflict.id);
   set({
     revision: conflict.revision,
     conflict: null,

@@ -1,5 +1,6 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
 import type { Layer, LayerChange } from '../../../core/index.ts';
+import { ColourField } from '../../controls/ColourField.tsx';
 import { Folded } from '../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
@@ -54,12 +55,10 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
       {!isPart && <FacesSentence layer={layer} step={step} change={change} />}
       <Sentence>
         It is{' '}
-        <input
-          type="color"
-          aria-label="Colour"
+        <ColourField
+          label="Colour"
           value={material.colour}
-          className="inline-block h-5 w-8 cursor-pointer border border-rule bg-transparent align-middle"
-          onChange={(event) => change({ material: { colour: event.target.value } }, `colour ${layer.id}`)}
+          onChange={(colour, gesture) => change({ material: { colour } }, gesture)}
         />{' '}
         <span className="figure text-quiet">{material.colour}</span>,{' '}
         <Percent

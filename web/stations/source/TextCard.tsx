@@ -44,6 +44,7 @@ export function NewText() {
         placeholder="Set a text"
         dir="auto"
         value={text}
+        data-draft={text || undefined}
         maxLength={400}
         className="min-w-0 flex-1 border-quiet border-b bg-transparent px-1 py-1"
         onChange={(event) => setText(event.target.value)}

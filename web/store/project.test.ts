@@ -1,0 +1,211 @@
+// The open project and what becomes of its changes: saved, refused, left at once, left without a server.
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { emptyProject, type Project, type ProjectReply } from '../../core/index.ts';
+
+/** A server as the pages see it: one project, one revision after another; it can be gone, slow, or lose its answers. */
+class FakeServer {
+  document: Project = emptyProject('Sign');
+  revision = 1;
+  isGone = false;
+  isDeleted = false;
+  losesAnswers = false;
+  saves = 0;
+  /** Saves wait for it. */
+  gate: Promise<void> = Promise.resolve();
+
+  reply(): ProjectReply {
+    return { id: 'p', revision: this.revision, isDemo: false, document: this.document };
+  }
+
+  readonly fetch = async (path: string, init?: RequestInit): Promise<Response> => {
+    if (this.isGone) throw new TypeError('Failed to fetch');
+    if (init?.method !== 'PUT') return Response.json(this.reply());
+    await this.gate;
+    this.saves++;
+    if (this.isDeleted && path.endsWith('/p')) {
+      return Response.json({ error: { code: 'not-found', message: 'There is no project p.' } }, { status: 404 });
+    }
+    const { base, document } = JSON.parse(init.body as string);
+    if (base !== this.revision) {
+      const error = { code: 'conflict', message: 'Changed elsewhere.' };
+      return Response.json({ error, current: this.reply() }, { status: 409 });
+    }
+    this.revision++;
+    this.document = document;
+    if (this.losesAnswers) throw new TypeError('Failed to fetch');
+    return Response.json({ revision: this.revision });
+  };
+}
+
+let server: FakeServer;
+let store: typeof import('./project.ts');
+let unsaved: typeof import('./unsaved.ts');
+
+/** The stores as a page that was just loaded has them; what the browser keeps stays. */
+async function loadPage(): Promise<void> {
+  vi.resetModules();
+  store = await import('./project.ts');
+  unsaved = await import('./unsaved.ts');
+}
+async function openProject(): Promise<void> {
+  await store.allSaved();
+  store.openProject(server.reply(), await unsaved.takeUp('p'));
+}
+const state = () => store.useProject.getState();
+const rename = (name: string) => store.dispatch({ do: 'rename-project', name });
+/** Until what was begun has been written down; nothing here takes longer. */
+const settled = () => new Promise((wait) => setTimeout(wait, 30));
+
+beforeEach(async () => {
+  indexedDB.deleteDatabase('keyval-store');
+  server = new FakeServer();
+  vi.stubGlobal('fetch', server.fetch);
+  await loadPage();
+  await openProject();
+});
+afterEach(() => {
+  store.closeProject();
+  vi.unstubAllGlobals();
+});
+
+describe('an open project', () => {
+  it('is saved a moment after it was changed, several changes at once', async () => {
+    rename('One');
+    rename('Two');
+    expect(state().save).toBe('unsaved');
+    await vi.waitFor(() => expect(state().save).toBe('saved'), 2000);
+    expect([server.document.name, server.saves, state().revision]).toEqual(['Two', 1, 2]);
+  });
+
+  it('goes on being saved where it was changed while a save was under way', async () => {
+    let open = () => {};
+    server.gate = new Promise((resolve) => {
+      open = resolve;
+    });
+    rename('One');
+    const saving = store.saveNow();
+    rename('Two');
+    open();
+    await saving;
+    await store.saveNow();
+    expect([server.document.name, state().save]).toEqual(['Two', 'saved']);
+  });
+
+  it('offers both versions where someone else saved first', async () => {
+    server.revision = 2;
+    server.document = emptyProject('Theirs');
+    rename('Mine');
+    await store.saveNow();
+    expect([state().save, state().conflict?.document.name]).toEqual(['conflict', 'Theirs']);
+    store.resolveConflict('theirs');
+    expect([state().history?.present.name, state().save, state().revision]).toEqual(['Theirs', 'saved', 2]);
+    store.undoChange();
+    await store.saveNow();
+    expect(server.document.name).toBe('Mine');
+  });
+
+  it('takes a save whose answer was lost for no conflict', async () => {
+    server.losesAnswers = true;
+    rename('One');
+    await store.saveNow();
+    expect(state().save).toBe('failed');
+    server.losesAnswers = false;
+    await store.saveNow();
+    expect([state().save, state().conflict, state().revision]).toEqual(['saved', null, 2]);
+  });
+
+  it('says what was refused, and stays as it was', () => {
+    const before = state().history;
+    store.dispatch({ do: 'remove-layer', layer: 'nobody' });
+    expect([state().history, state().refusal]).toEqual([before, expect.stringMatching(/no layer nobody/)]);
+  });
+});
+
+describe('a project that is left', () => {
+  it('at once is saved all the same', async () => {
+    rename('Left');
+    store.closeProject();
+    await openProject();
+    expect([server.document.name, state().history?.present.name, state().save]).toEqual(['Left', 'Left', 'saved']);
+  });
+
+  it('while a save is under way has only what is newer sent after it', async () => {
+    let open = () => {};
+    server.gate = new Promise((resolve) => {
+      open = resolve;
+    });
+    rename('One');
+    void store.saveNow();
+    rename('Two');
+    store.closeProject();
+    open();
+    await store.allSaved();
+    expect([server.document.name, server.revision]).toEqual(['Two', 3]);
+    expect(unsaved.useUnsaved.getState().left).toEqual([]);
+  });
+
+  it('without a server is kept, said, and sent when it is back', async () => {
+    server.isGone = true;
+    rename('Kept');
+    await store.saveNow();
+    expect(state().save).toBe('failed');
+    store.closeProject();
+    await store.allSaved();
+    expect(unsaved.useUnsaved.getState().left).toMatchObject([{ id: 'p', base: 1, because: 'unreachable' }]);
+    server.isGone = false;
+    await unsaved.sendLeft();
+    expect([server.document.name, unsaved.useUnsaved.getState().left]).toEqual(['Kept', []]);
+  });
+
+  it('without a server outlives the page, and is taken up where it is opened again', async () => {
+    server.isGone = true;
+    rename('Kept');
+    store.closeProject();
+    await store.allSaved();
+    await settled();
+    await loadPage();
+    server.isGone = false;
+    const [reply, left] = [server.reply(), await unsaved.takeUp('p')];
+    expect(left?.document.name).toBe('Kept');
+    store.openProject(reply, left);
+    expect([state().history?.present.name, state().save]).toEqual(['Kept', 'unsaved']);
+    await store.saveNow();
+    expect(server.document.name).toBe('Kept');
+    await settled();
+    await loadPage();
+    expect(await unsaved.takeUp('p')).toBeNull();
+  });
+
+  it('without a server, and is changed elsewhere meanwhile, offers both versions when it is opened', async () => {
+    server.isGone = true;
+    rename('Mine');
+    store.closeProject();
+    await store.allSaved();
+    server.isGone = false;
+    server.revision = 2;
+    server.document = emptyProject('Theirs');
+    await unsaved.sendLeft();
+    expect(unsaved.useUnsaved.getState().left).toMatchObject([{ because: 'conflict' }]);
+    await openProject();
+    expect([state().save, state().conflict?.document.name]).toEqual(['conflict', 'Theirs']);
+    store.resolveConflict('mine');
+    await store.saveNow();
+    expect(server.document.name).toBe('Mine');
+  });
+
+  it('without a server, and is deleted meanwhile, can be kept as a new one', async () => {
+    server.isGone = true;
+    rename('Mine');
+    store.closeProject();
+    await store.allSaved();
+    server.isGone = false;
+    server.isDeleted = true;
+    await unsaved.sendLeft();
+    const [left] = unsaved.useUnsaved.getState().left;
+    expect(left).toMatchObject({ because: 'deleted' });
+    server.isDeleted = false;
+    await unsaved.keepAsNew(left!);
+    expect([server.document.name, unsaved.useUnsaved.getState().left]).toEqual(['Mine', []]);
+  });
+});
