@@ -5,7 +5,7 @@ import { regionsOf } from '../core/outline/regions.ts';
 import type { Region, Ring } from '../core/outline/types.ts';
 import { outlineOf } from '../core/solid/rim.ts';
 import { fitSpec, planSlab, raiseSlab } from '../core/solid/slab.ts';
-import { tryInside } from '../core/solid/triangulate.ts';
+import { tryInside } from '../core/geometry/triangulate.ts';
 import { roundEdge } from '../core/testing/edges.ts';
 import { median } from './median.ts';
 

@@ -1,6 +1,5 @@
 // drawing.ts — what every reader makes of a source: shapes with curves, in paint order.
-import type { Warning } from './errors.ts';
-import type { Stroke } from './outline/stroke.ts';
+import type { Warning } from './base/errors.ts';
 import type { Path } from './path/types.ts';
 
 export interface Box {
@@ -9,6 +8,40 @@ export interface Box {
   readonly width: number;
   readonly height: number;
 }
+
+export const JOINS = ['round', 'mitre', 'bevel'] as const;
+export const CAPS = ['round', 'butt', 'square'] as const;
+
+export interface Stroke {
+  /** In the path's units, > 0. */
+  readonly width: number;
+  readonly join: (typeof JOINS)[number];
+  readonly cap: (typeof CAPS)[number];
+  /** A mitre longer than this many widths is cut to a bevel. */
+  readonly mitreLimit: number;
+  /** Lengths of dashes and gaps in turn; none for an unbroken stroke. */
+  readonly dashes: readonly number[];
+  /** How far into the dashes the stroke begins. */
+  readonly dashOffset: number;
+}
+
+/** A pen with a round tip. */
+export const roundStroke = (width: number): Stroke => ({
+  width,
+  join: 'round',
+  cap: 'round',
+  mitreLimit: 4,
+  dashes: [],
+  dashOffset: 0,
+});
+
+/** The stroke on a sheet `scale` times as large. */
+export const scaledStroke = (stroke: Stroke, scale: number): Stroke => ({
+  ...stroke,
+  width: stroke.width * scale,
+  dashes: stroke.dashes.map((dash) => dash * scale),
+  dashOffset: stroke.dashOffset * scale,
+});
 
 export type FillRule = 'nonzero' | 'evenodd';
 

@@ -1,5 +1,7 @@
 // index.ts — the only entry for server, web and cli.
 
+export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
+export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './base/units.ts';
 export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
@@ -47,13 +49,12 @@ export {
   type Source,
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
-export type { Drawing, LeftOut, Shape } from './drawing.ts';
+export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
 export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
 export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
-export { type ErrorCode, GeometryError, type Warning } from './errors.ts';
-export { DXF_LIMITS, isDxf } from './io/dxf/tags.ts';
-export { type DxfDocument, type DxfGroup, writeDxf } from './io/dxf/write.ts';
+export { DXF_LIMITS, isDxf } from './formats/dxf/tags.ts';
+export { type DxfDocument, type DxfGroup, writeDxf } from './formats/dxf/write.ts';
 export {
   EXPORT_FORMATS,
   type ExportFile,
@@ -62,23 +63,23 @@ export {
   type ReadBackRow,
   readBack,
   writeExport,
-} from './io/export.ts';
-export { writeGlb } from './io/glb.ts';
-export { MESH_FORMATS, MESH_LIMITS, type MeshFormat, readMeshes, sniffMesh } from './io/meshes.ts';
-export { writeObj } from './io/obj.ts';
+} from './formats/export.ts';
+export { writeGlb } from './formats/glb/glb.ts';
+export { MESH_FORMATS, MESH_LIMITS, type MeshFormat, readMeshes, sniffMesh } from './formats/meshes.ts';
+export { writeObj } from './formats/obj/obj.ts';
 export {
   OUTLINE_FORMATS,
   type OutlineFormat,
   type OutlineGroup,
   readBackOutlines,
   writeOutlines,
-} from './io/outlines.ts';
-export { fileNames, type Material, type Part } from './io/part.ts';
-export { writeStl } from './io/stl.ts';
-export { readSvg, SVG_LIMITS } from './io/svg/read.ts';
-export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './io/svg/write.ts';
-export { decodeXml } from './io/text.ts';
-export { decodeVector, readVector, vectorLimit } from './io/vector.ts';
+} from './formats/outlines.ts';
+export { fileNames, type Material, type Part } from './formats/part.ts';
+export { writeStl } from './formats/stl/stl.ts';
+export { readSvg, SVG_LIMITS } from './formats/svg/read.ts';
+export { decodeXml } from './formats/svg/text.ts';
+export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './formats/svg/write.ts';
+export { decodeVector, readVector, vectorLimit } from './formats/vector.ts';
 export { circleLine, circleOf, type Round } from './lettering/along.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
 export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, openType, sniffFont } from './lettering/font.ts';
@@ -126,7 +127,6 @@ export {
   type SnapWishes,
   snapParts,
 } from './outline/snap.ts';
-export { CAPS, JOINS, roundStroke, type Stroke } from './outline/stroke.ts';
 export type { Region } from './outline/types.ts';
 export { narrowest, type Width } from './outline/width.ts';
 export {
@@ -190,4 +190,3 @@ export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';
 export { type Traced, trace } from './trace/trace.ts';
-export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './units.ts';

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
-import { readGlb } from '../core/io/glb.ts';
+import { readGlb } from '../core/formats/glb/glb.ts';
 import { audit } from '../core/testing/audit.ts';
 import { dropFile, openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
 

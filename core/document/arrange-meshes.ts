@@ -1,9 +1,9 @@
 // arrange-meshes.ts — the parts of a mesh file become layers: each as high and as deep as it is, the whole in the middle.
-import type { Warning } from '../errors.ts';
-import type { MeshFormat } from '../io/meshes.ts';
-import type { Part } from '../io/part.ts';
+import type { Warning } from '../base/errors.ts';
+import { MM_PER_UNIT } from '../base/units.ts';
+import type { MeshFormat } from '../formats/meshes.ts';
+import type { Part } from '../formats/part.ts';
 import { boxOfPoints } from '../mesh/place.ts';
-import { MM_PER_UNIT } from '../units.ts';
 import { type Arrangement, type ArrangeOptions, NO_EDGE, roundFigure } from './arrange.ts';
 import { uniqueName } from './names.ts';
 import { type Layer, LIMITS, MESH_DEFAULTS } from './schema.ts';

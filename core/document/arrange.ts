@@ -1,14 +1,14 @@
 // arrange.ts — a drawing just brought in becomes layers: one a fill colour, in paint order, resting on each other like
 // cut paper; the paper it was drawn on is recognised and left out.
 import { converter } from 'culori';
+import { GeometryError, type Warning } from '../base/errors.ts';
+import { MM_PER_UNIT, type Unit } from '../base/units.ts';
 import type { Drawing, Shape } from '../drawing.ts';
-import { GeometryError, type Warning } from '../errors.ts';
 import { roughBounds } from '../outline/corners.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
 import { overlapArea } from '../outline/overlap.ts';
 import type { Bounds, Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
-import { MM_PER_UNIT, type Unit } from '../units.ts';
 import { colourName, uniqueName } from './names.ts';
 import { isHeavy, shapeBounds, shapeRegions } from './outlines.ts';
 import { type Edge, type EdgeShape, type Layer, MESH_DEFAULTS, type Source } from './schema.ts';

@@ -1,8 +1,8 @@
 // commands.ts — every change to a project, as plain data applied by a pure function. The interface, tests and scripts
 // all speak these.
 import { z } from 'zod';
-import { GeometryError } from '../errors.ts';
-import { MM_PER_UNIT, UNITS } from '../units.ts';
+import { GeometryError } from '../base/errors.ts';
+import { MM_PER_UNIT, UNITS } from '../base/units.ts';
 import {
   DrawnProfileSchema,
   EdgeSchema,

@@ -2,8 +2,8 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { GeometryError } from '../errors.ts';
-import { readSvg } from '../io/svg/read.ts';
+import { GeometryError } from '../base/errors.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';

@@ -1,7 +1,7 @@
 // Edits in the document: layers follow them, they can be done again from the document alone, and survive other sources.
 import { describe, expect, it } from 'vitest';
 import type { Action, Edit } from '../edits/schema.ts';
-import { readVector } from '../io/vector.ts';
+import { readVector } from '../formats/vector.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { arrange } from './arrange.ts';
 import { applyCommand } from './commands.ts';

@@ -1,17 +1,17 @@
 // evaluate.ts — a project to outlines, meshes, proofs and parts. Every stage is a pure function of its inputs and is kept
 // by their content, so a change recomputes only what lies behind it.
 
+import { GeometryError, type Warning } from '../base/errors.ts';
+import { hashOf } from '../base/hash.ts';
+import { Memo } from '../base/memo.ts';
 import { type Drawing, emptyDrawing, type Shape } from '../drawing.ts';
 import { applyEdit, type Edited } from '../edits/apply.ts';
-import { GeometryError, type Warning } from '../errors.ts';
-import { hashOf } from '../hash.ts';
-import type { OutlineGroup } from '../io/outlines.ts';
-import type { Part } from '../io/part.ts';
-import { readVector } from '../io/vector.ts';
+import type { OutlineGroup } from '../formats/outlines.ts';
+import type { Part } from '../formats/part.ts';
+import { readVector } from '../formats/vector.ts';
 import type { LetterFont } from '../lettering/font.ts';
 import { layLetters } from '../lettering/layout.ts';
 import type { FontChoice } from '../lettering/settings.ts';
-import { Memo } from '../memo.ts';
 import { boxOfPoints, joinMeshes, placedMesh } from '../mesh/place.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import { type Tidied, tidy } from '../mesh/tidy/tidy.ts';

@@ -1,5 +1,5 @@
 // migrate.ts — documents of any age to the current version.
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../base/errors.ts';
 import { DOCUMENT_VERSION, type Project, ProjectSchema } from './schema.ts';
 
 /**

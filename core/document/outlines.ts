@@ -1,10 +1,10 @@
 // outlines.ts — a layer's members on the sheet: shapes of a source, placed, flattened and united.
 
-import type { Box, Drawing, Shape } from '../drawing.ts';
+import type { Box, Drawing, Shape, Stroke } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import { type Stroke, strokePaths } from '../outline/stroke.ts';
+import { strokePaths } from '../outline/stroke.ts';
 import type { Bounds, Region, Ring } from '../outline/types.ts';
 import { flatten, polylines } from '../path/flatten.ts';
 import type { Matrix, Path } from '../path/types.ts';

@@ -1,6 +1,6 @@
 // retrace.ts — a picture brought in, and traced again with other settings or from a better scan: layers and their recipes
 // stay with the pieces they were made for.
-import type { Warning } from '../errors.ts';
+import type { Warning } from '../base/errors.ts';
 import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { Traced } from '../trace/trace.ts';
 import { type Arrangement, type ArrangeOptions, arrange } from './arrange.ts';

@@ -1,7 +1,8 @@
 // schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it.
 import { z } from 'zod';
+import { UNITS } from '../base/units.ts';
 import { ColourSchema, EditSchema } from '../edits/schema.ts';
-import { MESH_FORMATS } from '../io/meshes.ts';
+import { MESH_FORMATS } from '../formats/meshes.ts';
 import { LetteringSchema } from '../lettering/settings.ts';
 import { BLENDS, SHADING } from '../mesh/normals.ts';
 import { UV_LAYOUTS } from '../mesh/uv.ts';
@@ -12,7 +13,6 @@ import { FACE_MESHES } from '../solid/front/front.ts';
 import { MOST_CURVE_POINTS, PROFILES } from '../solid/profile.ts';
 import { BEYOND, CAPPED, WAYS } from '../solid/slab.ts';
 import { TraceSchema } from '../trace/settings.ts';
-import { UNITS } from '../units.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
 export const DOCUMENT_VERSION = 4;

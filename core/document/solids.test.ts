@@ -1,7 +1,7 @@
 // What the recipe asks of meshes: drawn profiles, sides left open, tidying, parts that were brought in, and work shared out.
 import { describe, expect, it } from 'vitest';
-import type { Part } from '../io/part.ts';
-import { readSvg } from '../io/svg/read.ts';
+import type { Part } from '../formats/part.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { topologyOf } from '../mesh/topology.ts';
 import { faceCount, SIDES } from '../mesh/types.ts';

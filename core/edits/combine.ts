@@ -1,9 +1,8 @@
 // combine.ts — shapes united, cut from each other, made into outlines, grown and shrunk; their curves are kept.
-import type { Shape } from '../drawing.ts';
+import { roundStroke, type Shape, type Stroke } from '../drawing.ts';
 import { combine as combinePaths, type Filled } from '../outline/combine.ts';
 import { filledOf, outlinedStroke } from '../outline/cover.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
-import { roundStroke, type Stroke } from '../outline/stroke.ts';
 import { polylines } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report, replaced } from './change.ts';

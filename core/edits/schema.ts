@@ -1,8 +1,8 @@
 // schema.ts — edits of outlines as data: what is done to the shapes of a source before layers are built of them. They are
 // kept in order, can be switched off, and are done again whenever the source changes.
 import { z } from 'zod';
+import { CAPS, JOINS } from '../drawing.ts';
 import { COMBINATIONS } from '../outline/combine.ts';
-import { CAPS, JOINS } from '../outline/stroke.ts';
 import { WallSchema } from '../plan/schema.ts';
 
 /** Places and lengths of edits are in user units of their source, y down. */

@@ -2,7 +2,7 @@
 // curves kept.
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '../io/svg/read.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { coverOf } from '../outline/cover.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';

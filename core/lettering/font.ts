@@ -2,7 +2,7 @@
 // handed in, because how they are loaded differs between a page and a server.
 import { unzlibSync } from 'fflate';
 import type * as HarfBuzz from 'harfbuzzjs';
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../base/errors.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path } from '../path/types.ts';
 

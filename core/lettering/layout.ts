@@ -1,8 +1,8 @@
 // layout.ts — a text to shapes: split into runs by direction, script and font, shaped, set in lines or along a path; every
 // letter a shape of its own, letters that join one together.
 import bidiFactory from 'bidi-js';
+import type { Warning } from '../base/errors.ts';
 import type { Drawing, Shape } from '../drawing.ts';
-import type { Warning } from '../errors.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { roughSize } from '../outline/corners.ts';
 import { boundsOf } from '../outline/measure.ts';

@@ -1,7 +1,7 @@
 // crossings.ts — where a mesh runs through itself: bounding-volume tree for the candidates, exact tests for the verdict.
 
 import { orient2d, orient3d } from 'robust-predicates';
-import { uints } from '../arrays.ts';
+import { uints } from '../base/arrays.ts';
 
 /** Leaves hold this many triangles; smaller trees cost more than they save. */
 const LEAF = 4;

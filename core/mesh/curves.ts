@@ -1,5 +1,5 @@
 // curves.ts — which faces lie along one curve of an outline, and how far the curve turns from the chords that stand for it.
-import { floats } from '../arrays.ts';
+import { floats } from '../base/arrays.ts';
 import type { Flow, Mesh } from './types.ts';
 
 const NONE = -1;

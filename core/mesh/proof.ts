@@ -1,4 +1,5 @@
 // proof.ts — the checks on a mesh and their results. Points are compared as float32, which is how files hold them.
+import { ZERO_AREA } from '../geometry/tolerances.ts';
 import { crossingsOf } from './crossings.ts';
 import { EDGE_FAULTS, MOST_PLACES, topologyOf } from './topology.ts';
 import { trianglesOf } from './triangles.ts';
@@ -67,8 +68,6 @@ export interface Proof {
   readonly lengths: readonly Bin[];
 }
 
-/** A triangle is without area below this share of the squared size: 1e-6 of the size high on a base of 2e-6. */
-export const ZERO_AREA = 1e-12;
 /** A splinter's smallest angle is below this, degrees. */
 export const SPLINTER_DEG = 1;
 const ANGLE_STEP_DEG = 5;

@@ -1,5 +1,5 @@
 // topology.ts — how faces hang together: every directed edge of a closed mesh has exactly one opposite.
-import { uints } from '../arrays.ts';
+import { uints } from '../base/arrays.ts';
 import { faceCount, type Mesh } from './types.ts';
 import { weldExact } from './weld.ts';
 

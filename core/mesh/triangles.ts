@@ -1,6 +1,6 @@
 // triangles.ts — polygon faces as triangles, for formats and tests that know nothing else.
-import { uints } from '../arrays.ts';
-import { tryInside } from '../solid/triangulate.ts';
+import { uints } from '../base/arrays.ts';
+import { tryInside } from '../geometry/triangulate.ts';
 import { faceCount, type Mesh } from './types.ts';
 
 export interface Triangles {

@@ -2,7 +2,7 @@
 // outline by its length from a seam and across by the length of the profile; or all of it packed side by side, to bake on.
 
 import potpack from 'potpack';
-import { uints } from '../arrays.ts';
+import { uints } from '../base/arrays.ts';
 import { type Flow, faceCount, type Mesh, SIDES } from './types.ts';
 
 /**

@@ -1,11 +1,11 @@
 // cover.ts — what a shape covers of the sheet, filled or stroked.
-import type { Shape } from '../drawing.ts';
+import { type Shape, type Stroke, scaledStroke } from '../drawing.ts';
 import { flatten } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
 import type { Matrix, Path } from '../path/types.ts';
 import { type Filled, outlineOf } from './combine.ts';
 import { regionsOf } from './regions.ts';
-import { type Stroke, scaledStroke, strokePaths, strokeRegions } from './stroke.ts';
+import { strokePaths, strokeRegions } from './stroke.ts';
 import type { Region } from './types.ts';
 
 /** @param tolerance largest distance between chord and curve */

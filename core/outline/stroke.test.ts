@@ -1,10 +1,12 @@
 // Areas of strokes with round ends, which have closed forms.
+
 import { describe, expect, it } from 'vitest';
+import { roundStroke, type Stroke } from '../drawing.ts';
 import { ellipsePath } from '../path/arc.ts';
 import type { Path } from '../path/types.ts';
 import { outlineOf } from './combine.ts';
 import { regionsArea } from './measure.ts';
-import { roundStroke, type Stroke, strokePaths, strokeRegions } from './stroke.ts';
+import { strokePaths, strokeRegions } from './stroke.ts';
 
 const line = (...places: (readonly [number, number])[]): Path =>
   places.map(([x, y], i) => [i === 0 ? 'M' : 'L', x, y] as const);

@@ -1,6 +1,8 @@
 // stroke.ts — what a pen covers along a path, as closed paths whose curves stay curves: a band for every piece, a wedge at
 // every corner, a cap at every end. Pieces share their corners exactly, so that their union has no seams. Joins, caps and
 // dashes follow SVG 2 §13.5 ("Stroke properties") and §13.7 ("Computing the shape of an object's stroke").
+
+import type { Stroke } from '../drawing.ts';
 import { arcToCubics, ellipsePath } from '../path/arc.ts';
 import {
   at,
@@ -19,40 +21,6 @@ import type { Path, Segment } from '../path/types.ts';
 import { ringArea } from './measure.ts';
 import { regionsOf } from './regions.ts';
 import type { Region } from './types.ts';
-
-export const JOINS = ['round', 'mitre', 'bevel'] as const;
-export const CAPS = ['round', 'butt', 'square'] as const;
-
-export interface Stroke {
-  /** In the path's units, > 0. */
-  readonly width: number;
-  readonly join: (typeof JOINS)[number];
-  readonly cap: (typeof CAPS)[number];
-  /** A mitre longer than this many widths is cut to a bevel. */
-  readonly mitreLimit: number;
-  /** Lengths of dashes and gaps in turn; none for an unbroken stroke. */
-  readonly dashes: readonly number[];
-  /** How far into the dashes the stroke begins. */
-  readonly dashOffset: number;
-}
-
-/** A pen with a round tip. */
-export const roundStroke = (width: number): Stroke => ({
-  width,
-  join: 'round',
-  cap: 'round',
-  mitreLimit: 4,
-  dashes: [],
-  dashOffset: 0,
-});
-
-/** The stroke on a sheet `scale` times as large. */
-export const scaledStroke = (stroke: Stroke, scale: number): Stroke => ({
-  ...stroke,
-  width: stroke.width * scale,
-  dashes: stroke.dashes.map((dash) => dash * scale),
-  dashOffset: stroke.dashOffset * scale,
-});
 
 /**
  * The regions of a stroke.

@@ -1,6 +1,6 @@
 // touches.ts — finds where boundaries meet in a point (or nearly) and opens each meeting by a small cut, so that no
 // extruded edge is ever shared by four walls. All coordinates are grid steps.
-import { uints } from '../arrays.ts';
+import { uints } from '../base/arrays.ts';
 import type { GridPath, GridPoint } from './arrangement.ts';
 import { SegmentGrid } from './segment-grid.ts';
 

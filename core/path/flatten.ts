@@ -1,6 +1,6 @@
 // flatten.ts — curves to chords within a stated tolerance. Points are spread by the integral of √κ along the curve,
 // which is the density that makes the sagitta κ·l²/8 of every chord equal; each chord is then measured.
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../base/errors.ts';
 import { at, type Cubic, splitCubic } from './cubic.ts';
 import type { Path } from './types.ts';
 

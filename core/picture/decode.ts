@@ -1,7 +1,7 @@
 // decode.ts — bytes of a picture file to pixels: upright, sRGB, eight bits, with transparency; the first frame of an
 // animated one. The decoders are handed in, so that this stays free of Node; what they may be asked to do is decided here,
 // from the bytes and never from a name.
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../base/errors.ts';
 import { PICTURE_LIMITS, type Picture } from './types.ts';
 
 export const PICTURE_FORMATS = ['png', 'jpeg', 'webp', 'tiff', 'gif', 'bmp'] as const;

@@ -1,6 +1,7 @@
 // outline.ts — the plan of walls: bands along their middle lines, corners filled where ends meet, openings cut out.
+import { roundStroke } from '../drawing.ts';
 import { combine, type Filled, outlineOf } from '../outline/combine.ts';
-import { roundStroke, strokePaths } from '../outline/stroke.ts';
+import { strokePaths } from '../outline/stroke.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path, Segment } from '../path/types.ts';
 import type { Opening, Wall } from './schema.ts';

@@ -1,13 +1,15 @@
 // Walls: what they cover in plan, against closed forms; and found again in plans that were drawn from them, as filled
 // shapes, as line work, as single lines and as a traced picture.
+
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readVector } from '../io/vector.ts';
+import { roundStroke } from '../drawing.ts';
+import { readVector } from '../formats/vector.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import { roundStroke, strokePaths } from '../outline/stroke.ts';
+import { strokePaths } from '../outline/stroke.ts';
 import { flatten } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
 import { parsePath } from '../path/parse.ts';

@@ -1,8 +1,8 @@
 // http.ts — what crosses the wire between browser and server, described once.
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
-import { EXPORT_FORMATS } from '../io/export.ts';
-import { OUTLINE_FORMATS } from '../io/outlines.ts';
+import { EXPORT_FORMATS } from '../formats/export.ts';
+import { OUTLINE_FORMATS } from '../formats/outlines.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
 
 export const ProjectSummarySchema = z.object({

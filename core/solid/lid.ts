@@ -2,7 +2,7 @@
 // The *skeleton*: every outline edge sweeps inward and owns what it sweeps, cut at the profile's rows (edge/roof.ts).
 // *Rings*, where that does not pass its own check: offset rings and triangulated bands (edge/rings.ts). Either way all rows
 // lie in one plane drawing without crossings, so that the lid cannot fold over itself whatever the heights are.
-import { listOf } from '../arrays.ts';
+import { listOf } from '../base/arrays.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';

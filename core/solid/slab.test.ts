@@ -2,9 +2,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { GeometryError } from '../base/errors.ts';
 import { shapeRegions } from '../document/outlines.ts';
-import { GeometryError } from '../errors.ts';
-import { readSvg } from '../io/svg/read.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { countOf, isSound, proofOf } from '../mesh/proof.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import { faceCount, type Mesh, SIDES } from '../mesh/types.ts';

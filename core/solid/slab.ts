@@ -1,7 +1,7 @@
 // slab.ts — outlines extruded to a stated thickness with an edge on front and back. Built in two acts: the *plan* knows
 // every point's place on the sheet and every face, the *raise* gives heights, so that a new depth costs one pass.
-import { GeometryError, type Warning } from '../errors.ts';
-import { ZERO_AREA } from '../mesh/proof.ts';
+import { GeometryError, type Warning } from '../base/errors.ts';
+import { ZERO_AREA } from '../geometry/tolerances.ts';
 import { facesOf, meshOf } from '../mesh/tidy/faces.ts';
 import type { Flow, Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';

@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { ClipperOffset, EndType, JoinType, type Path64 } from 'clipper2-ts';
 import initManifold from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { readSvg } from '../io/svg/read.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { proofOf } from '../mesh/proof.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';

@@ -1,6 +1,5 @@
 // drawings.ts — made-up shapes for tests.
-import type { Drawing, Shape } from '../drawing.ts';
-import { roundStroke } from '../outline/stroke.ts';
+import { type Drawing, roundStroke, type Shape } from '../drawing.ts';
 import { parsePath } from '../path/parse.ts';
 
 export const filledShape = (id: string, d: string, colour = '#204060'): Shape => ({

@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '../io/svg/read.ts';
+import { readSvg } from '../formats/svg/read.ts';
 import { regionsArea, ringArea, ringLength, ringsOf } from '../outline/measure.ts';
 import { sharedArea } from '../outline/overlap.ts';
 import { regionsOf } from '../outline/regions.ts';

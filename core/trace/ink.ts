@@ -1,6 +1,6 @@
 // ink.ts — a two-tone picture to closed outlines with holes.
 
-import { withDefaults } from '../options.ts';
+import { withDefaults } from '../base/options.ts';
 import { ringArea } from '../outline/measure.ts';
 import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';

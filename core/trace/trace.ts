@@ -1,9 +1,8 @@
 // trace.ts — a prepared picture to a drawing of filled shapes or strokes, in pixels of its source.
 
-import type { Drawing, Shape } from '../drawing.ts';
-import type { Warning } from '../errors.ts';
+import type { Warning } from '../base/errors.ts';
+import { type Drawing, roundStroke, type Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';
-import { roundStroke } from '../outline/stroke.ts';
 import type { Path } from '../path/types.ts';
 import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';

@@ -1,7 +1,7 @@
 // resample.ts — more or fewer pixels by a Lanczos filter of three lobes (Duchon 1979), rows and columns apart. Colours are
 // weighted by their alpha, so that what is transparent does not bleed in.
 import { z } from 'zod';
-import { GeometryError } from '../../errors.ts';
+import { GeometryError } from '../../base/errors.ts';
 import { PICTURE_LIMITS, type Picture, type Prepared } from '../types.ts';
 
 export const ResampleSchema = z.object({

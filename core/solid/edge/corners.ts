@@ -1,7 +1,7 @@
 // corners.ts — what becomes of corners that point inward: moved, they run ahead, the further the sharper they are. Such a
 // corner may be rounded, or cut where it would run too far ahead. Then it is several corners in one place, with edges
 // without length between them that grow as the outline moves.
-import { uints } from '../../arrays.ts';
+import { uints } from '../../base/arrays.ts';
 import { cornerSpeed, type Lines } from './lines.ts';
 
 export const CORNERS = ['mitred', 'rounded'] as const;

@@ -1,5 +1,5 @@
 // lines.ts — the lines that outline edges lie on, as inner unit normals and distances from the origin.
-import { uints } from '../../arrays.ts';
+import { uints } from '../../base/arrays.ts';
 
 /** Edge i consists of the points where nx·x + ny·y = offset; the inside is where it is more. */
 export interface Lines {

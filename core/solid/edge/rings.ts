@@ -1,9 +1,10 @@
 // rings.ts — strips from offset rings, the way that always closes: rows are rings from the clipping library, and the bands
 // between them are triangulated, heights by ring.
+
+import { Triangulation } from '../../geometry/triangulate.ts';
 import { ringsOf } from '../../outline/measure.ts';
 import { insetRegions } from '../../outline/offset.ts';
 import type { Region } from '../../outline/types.ts';
-import { Triangulation } from '../triangulate.ts';
 import type { StripDrawing } from './drawing.ts';
 
 /** @param levels distances from the outline, rising, > 0; at least one */

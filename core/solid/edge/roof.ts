@@ -1,12 +1,12 @@
 // roof.ts — the straight skeleton of a region up to a reach, cut at the heights of a profile's rows (Aichholzer, Aurenhammer,
 // Alberts & Gärtner 1995): every outline edge sweeps inward at unit speed and owns what it sweeps. The wavefront tells what
 // happens; here it is written down as a plane drawing of links, and read off again as faces.
-import { uints } from '../../arrays.ts';
-import { ZERO_AREA } from '../../mesh/proof.ts';
+import { uints } from '../../base/arrays.ts';
+import { boundaryOf } from '../../geometry/boundary.ts';
+import { ZERO_AREA } from '../../geometry/tolerances.ts';
+import { type BoundedTriangles, tryInside } from '../../geometry/triangulate.ts';
 import { boundsOf, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
-import { boundaryOf } from '../boundary.ts';
-import { type BoundedTriangles, tryInside } from '../triangulate.ts';
 import { type Cornered, type CornerStyle, cornered, facetsOf } from './corners.ts';
 import { divideFace } from './divide.ts';
 import type { StripDrawing } from './drawing.ts';

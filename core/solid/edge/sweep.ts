@@ -1,7 +1,7 @@
 // sweep.ts — the edge of an outline of which nothing is used up: every row has all corners of the rim, and all strips are
 // quads. Most edges are like that, and this is much less work than writing down a roof.
-import { uints } from '../../arrays.ts';
-import { type BoundedTriangles, flipToDelaunay } from '../triangulate.ts';
+import { uints } from '../../base/arrays.ts';
+import { type BoundedTriangles, flipToDelaunay } from '../../geometry/triangulate.ts';
 import type { StripDrawing } from './drawing.ts';
 import { cornerSpeed, linesOf } from './lines.ts';
 

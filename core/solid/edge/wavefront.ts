@@ -3,7 +3,13 @@
 // shape shows as a triangle losing its area, so each triangle's next such moment is the whole agenda. Which change it is
 // is decided by order alone; that only one happens at a time is the caller's business (see `roof.ts`).
 import FlatQueue from 'flatqueue';
-import { afterHalf as after, type BoundedTriangles, beforeHalf as before, flipEdge, link } from '../triangulate.ts';
+import {
+  afterHalf as after,
+  type BoundedTriangles,
+  beforeHalf as before,
+  flipEdge,
+  link,
+} from '../../geometry/triangulate.ts';
 import { cornerSpeed, type Lines, meeting } from './lines.ts';
 
 /** A place where three edges meet, as far as rounding lets one say. */

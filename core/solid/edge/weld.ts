@@ -1,6 +1,6 @@
 // weld.ts — a plane drawing without hairs: nodes that are nearly one place become one, and where a corner of a face nearly
 // lies on another of its edges, the edge is led through that corner, which parts the face there.
-import { uints } from '../../arrays.ts';
+import { uints } from '../../base/arrays.ts';
 
 /** How far from an edge's line the node may be that the edge is led through. */
 const HAIR = 4e-7;

@@ -1,10 +1,10 @@
 // even.ts — a flat front in triangles of one size: a triangular lattice inside, and Delaunay refinement where it meets the
 // outline.
-import { GeometryError } from '../../errors.ts';
+import { GeometryError } from '../../base/errors.ts';
+import { mendSlivers } from '../../geometry/slivers.ts';
+import { triangulateInside } from '../../geometry/triangulate.ts';
 import type { SegmentGrid } from '../../outline/segment-grid.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
-import { mendSlivers } from '../slivers.ts';
-import { triangulateInside } from '../triangulate.ts';
 import { refine } from './refine.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';

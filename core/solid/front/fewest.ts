@@ -1,6 +1,6 @@
 // fewest.ts — a flat front as few triangles as its outline allows: its constrained Delaunay triangulation.
-import { mendSlivers } from '../slivers.ts';
-import { triangulateInside } from '../triangulate.ts';
+import { mendSlivers } from '../../geometry/slivers.ts';
+import { triangulateInside } from '../../geometry/triangulate.ts';
 import { compacted, type FlatMesh, type FlatOutline, triangleStarts } from './types.ts';
 
 /**

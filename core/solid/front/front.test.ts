@@ -3,12 +3,12 @@
 import earcut from 'earcut';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { isBroad } from '../../geometry/slivers.ts';
 import { regionsArea, ringsOf } from '../../outline/measure.ts';
 import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
 import { gridRings, rectangle, region, regularPolygon, reversed, ring, spikyRing, star } from '../../testing/shapes.ts';
 import { outlineOf } from '../rim.ts';
-import { isBroad } from '../slivers.ts';
 import { FACE_MESHES, type FrontFaces, meshFront } from './front.ts';
 import type { FlatMesh } from './types.ts';
 

@@ -1,11 +1,11 @@
 // grid.ts — a flat front in squares: a square grid where there is room, and between it and the outline a band of Delaunay
 // triangles, two by two joined into quads. All grids have a line through the origin, so neighbouring layers line up.
-import { GeometryError } from '../../errors.ts';
+import { GeometryError } from '../../base/errors.ts';
+import { boundaryOf } from '../../geometry/boundary.ts';
+import { pairsOf, quadAround } from '../../geometry/quads.ts';
+import { mendSlivers } from '../../geometry/slivers.ts';
+import { triangulateInside } from '../../geometry/triangulate.ts';
 import { distanceToSegment } from '../../path/flatten.ts';
-import { boundaryOf } from '../boundary.ts';
-import { pairsOf, quadAround } from '../quads.ts';
-import { mendSlivers } from '../slivers.ts';
-import { triangulateInside } from '../triangulate.ts';
 import { scanInside } from './scan.ts';
 import { compacted, type FlatMesh, type FlatOutline } from './types.ts';
 

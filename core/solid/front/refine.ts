@@ -4,8 +4,13 @@
 // and a triangle that fits between them stays as it is (Shewchuk 2002, "Delaunay refinement algorithms", §3).
 
 import { incircle } from 'robust-predicates';
-import { listOf } from '../../arrays.ts';
-import { afterHalf as after, type BoundedTriangles, beforeHalf as before, leftTurn } from '../triangulate.ts';
+import { listOf } from '../../base/arrays.ts';
+import {
+  afterHalf as after,
+  type BoundedTriangles,
+  beforeHalf as before,
+  leftTurn,
+} from '../../geometry/triangulate.ts';
 
 /** Circumradius over shortest edge at the bound: 1 / (2 sin 20.7°), the most that provably ends. */
 const ROUNDNESS = Math.SQRT2;

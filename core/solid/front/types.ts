@@ -1,5 +1,5 @@
 // types.ts — a flat front before and after it is divided into faces.
-import { floats, uints } from '../../arrays.ts';
+import { floats, uints } from '../../base/arrays.ts';
 
 /** What bounds a front: edges between some of the points, as pairs of point numbers, the inside on their left. */
 export interface FlatOutline {

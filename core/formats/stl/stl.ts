@@ -1,8 +1,8 @@
 // stl.ts — binary STL: 80 bytes of header, a count, 50 bytes a triangle, little-endian. All parts in one body.
-import { GeometryError } from '../errors.ts';
-import { trianglesOf } from '../mesh/triangles.ts';
-import type { Mesh } from '../mesh/types.ts';
-import { type Part, PLAIN, triangleMesh } from './part.ts';
+import { GeometryError } from '../../base/errors.ts';
+import { trianglesOf } from '../../mesh/triangles.ts';
+import type { Mesh } from '../../mesh/types.ts';
+import { type Part, PLAIN, triangleMesh } from '../part.ts';
 
 const HEADER = 80;
 const RECORD = 50;

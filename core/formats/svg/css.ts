@@ -1,7 +1,7 @@
 // css.ts — the cascade for SVG properties: presentation attributes < style rules by specificity < style attribute
 // (CSS Cascade 4 §6; presentation attributes count as author rules of specificity 0, SVG 2 §6.6).
 import { type Atrule, type CssNode, generate, parse, walk } from 'css-tree';
-import type { Warning } from '../../errors.ts';
+import type { Warning } from '../../base/errors.ts';
 import type { XmlElement } from './xml.ts';
 
 type Declarations = ReadonlyMap<string, { readonly value: string; readonly important: boolean }>;

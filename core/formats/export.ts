@@ -3,10 +3,10 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
-import { readGlb, writeGlb } from './glb.ts';
-import { readObj, writeObj } from './obj.ts';
+import { readGlb, writeGlb } from './glb/glb.ts';
+import { readObj, writeObj } from './obj/obj.ts';
 import { fileNames, type Part } from './part.ts';
-import { readStl, separate, writeStl } from './stl.ts';
+import { readStl, separate, writeStl } from './stl/stl.ts';
 
 export const EXPORT_FORMATS = ['glb', 'obj', 'stl'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];

@@ -10,11 +10,11 @@ import { audit } from '../testing/audit.ts';
 import { roundEdge } from '../testing/edges.ts';
 import { rectangle, region, regularPolygon, reversed, star } from '../testing/shapes.ts';
 import { readBack, writeExport } from './export.ts';
-import { readGlb, writeGlb } from './glb.ts';
-import { readObj, writeObj } from './obj.ts';
+import { readGlb, writeGlb } from './glb/glb.ts';
+import { readObj, writeObj } from './obj/obj.ts';
 import { fileNames, hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear } from './part.ts';
-import { readStl, writeStl } from './stl.ts';
-import { decodeXml } from './text.ts';
+import { readStl, writeStl } from './stl/stl.ts';
+import { decodeXml } from './svg/text.ts';
 
 function slab(outline: Region, base = 0) {
   const { spec } = fitSpec({

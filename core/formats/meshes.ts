@@ -1,9 +1,9 @@
 // meshes.ts — a mesh file to its parts, whichever of the formats it is in. What comes in is not trusted.
-import { GeometryError } from '../errors.ts';
-import { readGlb } from './glb.ts';
-import { readObj } from './obj.ts';
+import { GeometryError } from '../base/errors.ts';
+import { readGlb } from './glb/glb.ts';
+import { readObj } from './obj/obj.ts';
 import type { Part } from './part.ts';
-import { readStl } from './stl.ts';
+import { readStl } from './stl/stl.ts';
 
 export const MESH_FORMATS = ['glb', 'obj', 'stl'] as const;
 export type MeshFormat = (typeof MESH_FORMATS)[number];

@@ -1,7 +1,7 @@
 // xml.ts — SVG text to a plain element tree. Nothing is fetched or expanded: entities of a DOCTYPE stay unread,
 // because expanding them is how a small file becomes a huge one.
 import { SaxesParser } from 'saxes';
-import { GeometryError, type Warning } from '../../errors.ts';
+import { GeometryError, type Warning } from '../../base/errors.ts';
 
 export interface XmlElement {
   /** Local name, without an `svg:` prefix. */

@@ -1,5 +1,5 @@
 // text.ts — bytes of an XML file to text: byte order mark first, then the declared encoding, else UTF-8 (XML 1.0 App. F).
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../../base/errors.ts';
 
 /** @throws {GeometryError} 'bad-file' when the bytes do not fit their encoding or it is unknown */
 export function decodeXml(bytes: Uint8Array): string {

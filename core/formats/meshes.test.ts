@@ -5,11 +5,11 @@ import { describe, expect, it } from 'vitest';
 import { proofOf } from '../mesh/proof.ts';
 import { tidy } from '../mesh/tidy/tidy.ts';
 import { CUBE_FACES, CUBE_POINTS, cube } from '../testing/meshes.ts';
-import { writeGlb } from './glb.ts';
+import { writeGlb } from './glb/glb.ts';
 import { MESH_LIMITS, readMeshes, sniffMesh } from './meshes.ts';
-import { writeObj } from './obj.ts';
+import { writeObj } from './obj/obj.ts';
 import { PLAIN } from './part.ts';
-import { writeStl } from './stl.ts';
+import { writeStl } from './stl/stl.ts';
 
 const text = (value: string) => new TextEncoder().encode(value);
 const PART = { name: 'cube', mesh: cube(2), material: PLAIN };

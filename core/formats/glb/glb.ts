@@ -1,9 +1,9 @@
 // glb.ts — binary glTF 2.0: one node, mesh and material a part. https://registry.khronos.org/glTF/specs/2.0/glTF-2.0.html
 import { Document, type Node, type Primitive, WebIO } from '@gltf-transform/core';
-import { GeometryError } from '../errors.ts';
-import { SHADING, shade } from '../mesh/normals.ts';
-import type { Mesh } from '../mesh/types.ts';
-import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from './part.ts';
+import { GeometryError } from '../../base/errors.ts';
+import { SHADING, shade } from '../../mesh/normals.ts';
+import type { Mesh } from '../../mesh/types.ts';
+import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from '../part.ts';
 
 export interface GlbOptions {
   /** Name of the scene and of its root node. */

@@ -1,8 +1,9 @@
 // shapes.ts — basic shapes as paths (SVG 2 chapter 10).
+
+import { lengthToPx, parseLength } from '../../base/units.ts';
 import { arcToCubics, ellipsePath } from '../../path/arc.ts';
 import { type ParsedPath, parsePath } from '../../path/parse.ts';
 import type { Path, Segment } from '../../path/types.ts';
-import { lengthToPx, parseLength } from '../../units.ts';
 import { numbersOf } from './transform.ts';
 
 export const SHAPE_NAMES: ReadonlySet<string> = new Set([

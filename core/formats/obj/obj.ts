@@ -1,8 +1,8 @@
 // obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
-import { GeometryError } from '../errors.ts';
-import { SHADING, splitVertices } from '../mesh/normals.ts';
-import { faceCount, type Mesh } from '../mesh/types.ts';
-import { fileNames, hexToRgb, type Material, type Part, PLAIN, rgbToHex } from './part.ts';
+import { GeometryError } from '../../base/errors.ts';
+import { SHADING, splitVertices } from '../../mesh/normals.ts';
+import { faceCount, type Mesh } from '../../mesh/types.ts';
+import { fileNames, hexToRgb, type Material, type Part, PLAIN, rgbToHex } from '../part.ts';
 
 export interface ObjFiles {
   readonly obj: string;

@@ -1,12 +1,12 @@
 // read.ts — an ASCII DXF file, R12 to 2018, to shapes: closed outlines are filled, holes in them open; lines that stay
 // open are strokes. Group codes as in the published DXF Reference. What cannot be honoured is named in `leftOut`.
-import type { Box, Drawing, LeftOut, Shape } from '../../drawing.ts';
-import { GeometryError, type Warning } from '../../errors.ts';
+
+import { GeometryError, type Warning } from '../../base/errors.ts';
+import { type Box, type Drawing, type LeftOut, roundStroke, type Shape, type Stroke } from '../../drawing.ts';
 import { isInside } from '../../outline/apart.ts';
 import { roughSize } from '../../outline/corners.ts';
 import { gapsBetween, joinEnds, looseEnds } from '../../outline/ends.ts';
 import { boundsOf, longestSide, ringArea } from '../../outline/measure.ts';
-import { roundStroke, type Stroke } from '../../outline/stroke.ts';
 import type { Bounds, Ring } from '../../outline/types.ts';
 import { type Contour, contoursOf, linePiece, type Piece, pathOf } from '../../path/cubic.ts';
 import { flatten, polylines } from '../../path/flatten.ts';

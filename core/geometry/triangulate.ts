@@ -3,7 +3,7 @@
 // made Delaunay again. Orientation and in-circle tests are exact (robust-predicates).
 import Delaunator from 'delaunator';
 import { incircle, orient2d } from 'robust-predicates';
-import { GeometryError } from '../errors.ts';
+import { GeometryError } from '../base/errors.ts';
 
 /** Positive when a, b, c turn left with y up; exact in sign. robust-predicates counts y downwards. */
 export function leftTurn(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {

@@ -1,10 +1,9 @@
 // SVG semantics, clause by clause. Numbers are those of the specifications named beside them.
 import { describe, expect, it } from 'vitest';
-import type { Drawing, Shape } from '../../drawing.ts';
+import type { Drawing, Shape, Stroke } from '../../drawing.ts';
 import { movedShape } from '../../outline/cover.ts';
 import { boundsOf, regionsArea } from '../../outline/measure.ts';
 import { regionsOf } from '../../outline/regions.ts';
-import type { Stroke } from '../../outline/stroke.ts';
 import { flatten } from '../../path/flatten.ts';
 import type { Path } from '../../path/types.ts';
 import { meanColour, parseColour } from './paint.ts';

@@ -1,11 +1,11 @@
 // read.ts — an SVG document to filled shapes and strokes in one coordinate system. Semantics follow SVG 2; what cannot be honoured
 // is named in `leftOut`, never dropped in silence. No scripts, no external references, no entity expansion.
-import type { Box, Drawing, LeftOut, Shape } from '../../drawing.ts';
-import { GeometryError, type Warning } from '../../errors.ts';
-import { type Stroke, scaledStroke } from '../../outline/stroke.ts';
+
+import { GeometryError, type Warning } from '../../base/errors.ts';
+import { lengthToMm, lengthToPx, parseLength } from '../../base/units.ts';
+import { type Box, type Drawing, type LeftOut, type Shape, type Stroke, scaledStroke } from '../../drawing.ts';
 import { multiply, transformPath, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
-import { lengthToMm, lengthToPx, parseLength } from '../../units.ts';
 import { Stylesheet, visit } from './css.ts';
 import { type Colour, meanColour, parseColour, type Stop } from './paint.ts';
 import { SHAPE_NAMES, shapePath, type Viewport } from './shapes.ts';

@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
+import { edgesOf, linkedRings } from '../solid/edge/lines.ts';
 import { gridRings } from '../testing/shapes.ts';
-import { edgesOf, linkedRings } from './edge/lines.ts';
 import { isBroad, mendSlivers } from './slivers.ts';
 import { afterHalf, type BoundedTriangles, leftTurn, triangulateInside } from './triangulate.ts';
 

@@ -4,7 +4,7 @@ import { readDxf } from './dxf/read.ts';
 import { DXF_LIMITS, isDxf } from './dxf/tags.ts';
 import { recentred } from './recentre.ts';
 import { readSvg, SVG_LIMITS } from './svg/read.ts';
-import { decodeXml } from './text.ts';
+import { decodeXml } from './svg/text.ts';
 
 /** How much of a file is looked at to tell what it is. */
 const HEAD = 4096;

@@ -1,5 +1,5 @@
 // tags.ts — the group codes and values that a DXF file is a list of (DXF Reference, "DXF Format" and "Group Codes").
-import { GeometryError } from '../../errors.ts';
+import { GeometryError } from '../../base/errors.ts';
 
 export interface Tag {
   readonly code: number;
