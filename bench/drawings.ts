@@ -1,6 +1,6 @@
 // drawings.ts — thousands of real drawings: open icon sets, the letters of the fonts that ship, and countries.
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { shapeBounds, shapeRegions } from '../core/document/outlines.ts';
+import { shapeBounds, shapeRegions } from '../core/sources/placing.ts';
 import {
   BUNDLED_FONTS,
   boundsOf,

@@ -2,7 +2,7 @@
 // within the same tolerance: the library divides all curves of a shape alike, so its worst one decides.
 import { readdirSync, readFileSync } from 'node:fs';
 import { type CurvePath, ExtrudeGeometry, ShapePath, type Vector2 } from 'three';
-import { NO_EDGE } from '../core/document/arrange.ts';
+import { NO_EDGE } from '../core/sources/arrange.ts';
 import { arrange, Evaluator, emptyProject, NO_DATA, type Project, readSvg } from '../core/index.ts';
 import { trianglesOf } from '../core/mesh/triangles.ts';
 import { audit } from '../core/testing/audit.ts';

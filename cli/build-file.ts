@@ -1,44 +1,42 @@
 // build-file.ts — one input to one output, with its report. Runs in a worker thread or in the main one alike.
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { basename, dirname, extname } from 'node:path';
+import { basename, extname } from 'node:path';
 import {
-  arrange,
+  applyCommand,
   boundsOf,
   countOf,
-  type Drawing,
   type EdgePath,
   Evaluator,
-  type ExportFormat,
   emptyProject,
+  type FormatId,
+  formatOf,
   GeometryError,
   type Layer,
   type MeshCounts,
+  type MeshFormat,
   MM_PER_UNIT,
-  NO_DATA,
-  OUTLINE_FORMATS,
   type OutlineFormat,
-  type Part,
   type Point3,
   type Project,
   type Proof,
   proofOf,
+  type Resolved,
   regionsArea,
+  resolve,
   ringsOf,
   type Warning,
-  writeGlb,
-  writeObj,
   writeOutlines,
-  writeStl,
 } from '../core/index.ts';
+import { hashOf, readerOf } from '../node/reader.ts';
 import { Clock } from './clock.ts';
 import type { BuildSettings } from './options.ts';
-import { readDrawing } from './read.ts';
+import { readBytes } from './read.ts';
+import { writeBytes, writeChunks } from './write.ts';
 
 export interface BuildTask {
   readonly kind: 'build';
   readonly input: string;
   readonly output: string;
-  readonly format: ExportFormat | OutlineFormat;
+  readonly format: FormatId;
   readonly settings: BuildSettings;
   /** Look for self-crossings too, the slowest of the checks; only a report shows them. */
   readonly crossings: boolean;
@@ -67,63 +65,80 @@ export interface FileReport {
   };
 }
 
+type Laps = 'read' | 'outline' | 'mesh' | 'write';
+
 /** Never throws: a failure is part of the report. */
 export async function buildFile(task: BuildTask): Promise<FileReport> {
-  const clock = new Clock(['read', 'outline', 'mesh', 'write']);
+  const clock = new Clock<Laps>(['read', 'outline', 'mesh', 'write']);
   try {
-    const drawing = await readDrawing(task.input);
-    clock.lap('read');
-    const { project, warnings } = projectOf(drawing, task);
-    const evaluator = new Evaluator(NO_DATA);
-    evaluator.adopt(project.sources[0]!, drawing);
+    const evaluator = new Evaluator();
+    const { project, warnings } = await projectOf(task, evaluator, clock);
     const shown = project.layers.filter((layer) => layer.shown);
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
-    const flat = OUTLINE_FORMATS.find((format) => format === task.format);
-    if (flat) return writeFlat(task, flat, evaluator, project, warnings, clock);
-    const builds = shown.map((layer) => evaluator.build(project, layer));
-    const meshes = shown.map((layer) => evaluator.mesh(project, layer));
-    const parts = evaluator.parts(project);
-    clock.lap('mesh');
-    await write(task.output, task.format as ExportFormat, parts);
-    clock.lap('write');
-    const proofs = meshes.map(({ whole }) => proofOf(whole, { crossings: task.crossings }));
-    const closed = proofs.every((proof) => proof.closed);
-    return {
-      input: task.input,
-      output: task.output,
-      ok: closed,
-      ...(closed
-        ? {}
-        : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
-      ...totals(
-        proofs,
-        shown.map((layer) => layer.base),
-      ),
-      safeReach: safeReachOf(evaluator, project, shown),
-      edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
-      warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
-      ms: clock.times(),
-    };
+    const format = formatOf(task.format);
+    return format.of === 'outlines'
+      ? writeFlat(task, format, evaluator, project, warnings, clock)
+      : await writeSolid(task, format, evaluator, project, warnings, clock);
   } catch (error) {
     const code = error instanceof GeometryError ? error.code : 'unexpected';
     return failedReport(task, code, error instanceof Error ? error.message : String(error), clock.times());
   }
 }
 
+async function writeSolid(
+  { input, output, crossings }: BuildTask,
+  format: MeshFormat,
+  evaluator: Evaluator,
+  project: Resolved,
+  warnings: readonly Warning[],
+  clock: Clock<Laps>,
+): Promise<FileReport> {
+  const shown = project.layers.filter((layer) => layer.shown);
+  const builds = shown.map((layer) => evaluator.build(project, layer));
+  const meshes = shown.map((layer) => evaluator.mesh(project, layer));
+  const parts = evaluator.parts(project);
+  clock.lap('mesh');
+  const name = basename(output, extname(output));
+  for (const { extension, chunks } of format.write(parts, { name, metresPerUnit: 1 })) {
+    await writeChunks(extension === format.extension ? output : withEnding(output, extension), chunks);
+  }
+  clock.lap('write');
+  const proofs = meshes.map(({ whole }) => proofOf(whole, { crossings }));
+  const closed = proofs.every((proof) => proof.closed);
+  return {
+    input,
+    output,
+    ok: closed,
+    ...(closed
+      ? {}
+      : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
+    ...totals(
+      proofs,
+      shown.map((layer) => layer.base),
+    ),
+    safeReach: safeReachOf(evaluator, project, shown),
+    edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
+    warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
+    ms: clock.times(),
+  };
+}
+
+const withEnding = (path: string, extension: string) =>
+  `${path.slice(0, -extname(path).length || undefined)}.${extension}`;
+
 /** Outlines need no mesh: points are those between lines and curves, edges the lines and curves, faces the outlines. */
 function writeFlat(
   { input, output }: BuildTask,
   format: OutlineFormat,
   evaluator: Evaluator,
-  project: Project,
+  project: Resolved,
   warnings: readonly Warning[],
-  clock: Clock<'read' | 'outline' | 'mesh' | 'write'>,
+  clock: Clock<Laps>,
 ): FileReport {
   clock.lap('mesh');
-  mkdirSync(dirname(output), { recursive: true });
   const groups = evaluator.outlineGroups(project);
-  writeFileSync(output, writeOutlines(groups, format, MM_PER_UNIT[project.unit]).bytes);
+  writeBytes(output, writeOutlines(format, groups, MM_PER_UNIT[project.unit])[format.extension]!);
   clock.lap('write');
   const shown = project.layers.filter((layer) => layer.shown);
   const regions = shown.flatMap((layer) => evaluator.outlines(project, layer).regions);
@@ -147,57 +162,33 @@ function writeFlat(
   };
 }
 
-const safeReachOf = (evaluator: Evaluator, project: Project, layers: readonly Layer[]): number =>
+const safeReachOf = (evaluator: Evaluator, project: Resolved, layers: readonly Layer[]): number =>
   Math.min(...layers.map((layer) => evaluator.width(project, layer)?.safeReach ?? Infinity));
 
-function projectOf(drawing: Drawing, { input, settings }: BuildTask): { project: Project; warnings: Warning[] } {
+/** Bytes that tell what a file is. */
+const HEAD = 64 * 1024;
+
+async function projectOf(
+  { input, settings: { wishes, profiles } }: BuildTask,
+  evaluator: Evaluator,
+  clock: Clock<Laps>,
+): Promise<{ project: Resolved; warnings: Warning[] }> {
+  const bytes = readBytes(input);
+  const reader = readerOf(() => bytes);
+  const name = basename(input, extname(input)).slice(0, 120).trim() || 'drawing';
   let ids = 0;
-  const arranged = arrange(drawing, 'source', {
-    ...settings,
-    unit: 'mm',
-    newId: (kind) => `${kind}-${ids++}`,
-  });
-  const name = basename(input, extname(input));
-  const source = {
-    id: 'source',
-    kind: 'vector' as const,
-    name,
-    asset: '0'.repeat(64),
-    edits: [],
-    ...arranged.placement,
-  };
-  const leftOut = drawing.leftOut.map(({ what, count, where }) => ({
+  const newId = () => `layer-${ids++}`;
+  const file = { id: 'source', name, asset: hashOf(bytes), head: bytes.subarray(0, HEAD) };
+  await evaluator.openFile(file, reader);
+  clock.lap('read');
+  const { source, layers, warnings, leftOut } = await evaluator.bringIn(file, reader, { ...wishes, newId });
+  const said = leftOut.map(({ what, count, where }) => ({
     code: 'left-out',
     message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,
   }));
-  return {
-    project: {
-      ...emptyProject(name),
-      tolerance: settings.tolerance,
-      profiles: settings.profiles,
-      sources: [source],
-      layers: [...arranged.layers],
-    },
-    warnings: [...drawing.warnings, ...leftOut, ...arranged.warnings],
-  };
-}
-
-async function write(output: string, format: ExportFormat, parts: readonly Part[]): Promise<void> {
-  mkdirSync(dirname(output), { recursive: true });
-  switch (format) {
-    case 'glb':
-      writeFileSync(output, await writeGlb(parts, { name: basename(output, '.glb') }));
-      return;
-    case 'stl':
-      writeFileSync(output, writeStl(parts));
-      return;
-    case 'obj': {
-      const library = `${basename(output, extname(output))}.mtl`;
-      const { obj, mtl } = writeObj(parts, library);
-      writeFileSync(output, obj);
-      writeFileSync(`${output.slice(0, -extname(output).length)}.mtl`, mtl);
-    }
-  }
+  const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
+  const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
+  return { project: resolve(project), warnings: [...warnings, ...said] };
 }
 
 function totals(proofs: readonly Proof[], bases: readonly number[]) {

@@ -1,21 +1,17 @@
 // letters.ts — a text to a file of outlines.
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { dirname } from 'node:path';
 import {
   BUNDLED_FONTS,
-  type Drawing,
   GeometryError,
-  groupsByLook,
   type LetterFont,
   layLetters,
+  outlineFormat,
   type Warning,
-  writeDxf,
-  writeSvg,
 } from '../core/index.ts';
-import { fontsFor, openFontFile } from '../node/fonts.ts';
+import { bundledFonts, openFontFile } from '../node/fonts.ts';
 import { Clock } from './clock.ts';
 import { type LettersCommand, UsageError } from './options.ts';
 import { readBytes } from './read.ts';
+import { writeBytes } from './write.ts';
 
 export interface LettersReport {
   readonly input: string;
@@ -34,16 +30,14 @@ export async function setLetters({ text, font, out, format, settings }: LettersC
   try {
     const fonts = await fontsNamed(font);
     clock.lap('read');
-    const drawing = layLetters({ ...settings, text, font: { from: 'bundle', name: BUNDLED_FONTS[0] } }, fonts);
+    const drawing = layLetters({ ...settings, text }, fonts);
     if (drawing.shapes.length === 0) {
       throw new GeometryError('nothing-to-build', drawing.warnings.map(({ message }) => message).join(' '));
     }
     clock.lap('outline');
-    mkdirSync(dirname(out), { recursive: true });
-    writeFileSync(
-      out,
-      format === 'dxf' ? asDxf(drawing) : writeSvg({ ...drawing, groups: groupsByLook(drawing.shapes) }),
-    );
+    const { shapes } = drawing;
+    const groups = [{ name: 'Letters', colour: shapes[0]!.colour, shapes }];
+    writeBytes(out, outlineFormat(format).write({ ...drawing, groups }));
     clock.lap('write');
     const curves = drawing.shapes.reduce((sum, { path }) => sum + path.filter(([letter]) => letter !== 'M').length, 0);
     return {
@@ -71,11 +65,8 @@ export async function setLetters({ text, font, out, format, settings }: LettersC
   }
 }
 
-const asDxf = ({ shapes, ...drawing }: Drawing): string =>
-  writeDxf({ ...drawing, groups: [{ name: 'Letters', colour: shapes[0]!.colour, shapes }] });
-
 async function fontsNamed(font: string): Promise<LetterFont[]> {
   const bundled = BUNDLED_FONTS.find((name) => name === font);
-  if (bundled) return fontsFor({ from: 'bundle', name: bundled }, readBytes);
+  if (bundled) return bundledFonts(bundled);
   return [await openFontFile(readBytes(font), font)];
 }

@@ -7,9 +7,11 @@ import { type LettersReport, setLetters } from './letters.ts';
 import {
   type BuildCommand,
   type LettersCommand,
+  type ProjectCommand,
   type ProofCommand,
   parseBuild,
   parseLetters,
+  parseProject,
   parseProof,
   parseTrace,
   type TraceCommand,
@@ -17,6 +19,7 @@ import {
   UsageError,
 } from './options.ts';
 import { workAll } from './pool.ts';
+import { exportProjectFile, type ProjectReport } from './project-file.ts';
 import { type MeshReport, printed, proveFile } from './prove-file.ts';
 import type { TraceReport } from './trace-file.ts';
 
@@ -36,6 +39,7 @@ async function main([verb, ...words]: string[]): Promise<number> {
       trace: () => trace(parseTrace(words)),
       letters: () => letters(parseLetters(words)),
       proof: () => proof(parseProof(words)),
+      project: () => project(parseProject(words)),
     }[verb];
     if (!run) throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
     return await run();
@@ -81,6 +85,13 @@ async function proof(command: ProofCommand | null): Promise<number> {
   return reports.every(({ ok }) => ok) ? 0 : 1;
 }
 
+async function project(command: ProjectCommand | null): Promise<number> {
+  if (!command) return help();
+  const report = await exportProjectFile(command);
+  sayError(report);
+  return finish([report], command.report, 'written');
+}
+
 function help(): number {
   process.stdout.write(USAGE);
   return 0;
@@ -91,7 +102,7 @@ function sayError({ input, error }: Pick<FileReport, 'input' | 'error'>): void {
 }
 
 function finish(
-  reports: readonly (FileReport | TraceReport | LettersReport)[],
+  reports: readonly (FileReport | TraceReport | LettersReport | ProjectReport)[],
   file: string | undefined,
   summary: string,
 ): number {

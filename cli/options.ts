@@ -12,18 +12,18 @@ import {
   type DrawnProfile,
   type Edge,
   type EdgeShape,
-  EXPORT_FORMATS,
-  type ExportFormat,
   FACE_MESHES,
+  FINISH_DEFAULTS,
+  FORMAT_IDS,
+  type FormatId,
   INKS,
   LAYERINGS,
-  type Layer,
+  type LayerWishes,
   LETTERING_DEFAULTS,
   type Lettering,
   LIMITS,
-  MESH_DEFAULTS,
   OUTLINE_FORMATS,
-  type OutlineFormat,
+  type OutlineFormatId,
   PROFILES,
   type Recipe,
   RecipeSchema,
@@ -82,6 +82,12 @@ outline-stack trace INPUT… --out PATH [options]    pictures → SVG outlines
   --smooth N            how far a curve may stray, pixels (default: what the picture's noise asks for)
   --report, --jobs      as for build
 
+outline-stack project FILE.outline --out PATH [options]    a saved project → any format, the very bytes that the page exports
+
+  --format F            as for build (otherwise from PATH's ending, else glb)
+  --lengths metres      how a GLB states lengths: metres (it opens at its real size) or units
+  --report FILE.json    as for build
+
 outline-stack letters TEXT --font F --out PATH [options]    a text → outlines, every letter a shape, SVG or DXF
 
   --font F              display-serif, grotesque, rounded, connected-script, or a font file (TTF, OTF, WOFF, WOFF2)
@@ -97,24 +103,15 @@ says otherwise.
 `;
 
 export interface BuildSettings {
-  readonly depth: number;
-  readonly edge: Edge;
-  /** The back's edge where it is not like the front's; only a recipe can ask for one. */
-  readonly backEdge: EdgeShape | null;
-  readonly mesh: Pick<Layer, keyof typeof MESH_DEFAULTS>;
+  /** What layers are to be like. */
+  readonly wishes: Omit<LayerWishes, 'newId'>;
   readonly profiles: DrawnProfile[];
-  readonly cell: number;
-  readonly tolerance: number;
-  readonly size: number | undefined;
 }
-
-const BUILD_FORMATS = [...EXPORT_FORMATS, ...OUTLINE_FORMATS];
-type BuildFormat = ExportFormat | OutlineFormat;
 
 export interface BuildCommand {
   readonly inputs: readonly string[];
   readonly out: string;
-  readonly format: BuildFormat;
+  readonly format: FormatId;
   readonly settings: BuildSettings;
   readonly report: string | undefined;
   readonly jobs: number;
@@ -205,40 +202,38 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     mitreLimit: within('mitre-limit', number('mitre-limit') ?? recipe.edge?.mitreLimit ?? 5, 1, 100),
   };
   const { on: _, ...shape } = edge;
-  const settings: BuildSettings = {
+  const backEdge: EdgeShape | null = recipe.backEdge ? { ...shape, ...recipe.backEdge } : null;
+  const wishes: BuildSettings['wishes'] = {
+    unit: 'mm',
+    tolerance: positive('tolerance', number('tolerance') ?? recipe.tolerance ?? 0.01),
+    size: optionalPositive('size', number('size') ?? recipe.size),
     depth: positive('depth', number('depth') ?? recipe.depth ?? 4),
-    edge,
-    backEdge: recipe.backEdge ? { ...shape, ...recipe.backEdge } : null,
-    mesh: {
-      faces: choice('faces', values.faces, FACE_MESHES) ?? recipe.faces ?? MESH_DEFAULTS.faces,
-      wallRows: whole(
-        'wall-rows',
-        number('wall-rows') ?? recipe.wallRows ?? MESH_DEFAULTS.wallRows,
-        1,
-        LIMITS.wallRows,
-      ),
-      caps: choice('caps', values.caps, CAPPED) ?? recipe.caps ?? MESH_DEFAULTS.caps,
+    build: {
+      edge,
+      backEdge,
+      faces: choice('faces', values.faces, FACE_MESHES) ?? recipe.faces ?? 'fewest',
+      cell: positive('cell', number('cell') ?? recipe.cell ?? 1),
+      wallRows: whole('wall-rows', number('wall-rows') ?? recipe.wallRows ?? 1, 1, LIMITS.wallRows),
+      caps: choice('caps', values.caps, CAPPED) ?? recipe.caps ?? 'both',
+    },
+    finish: {
       shading: {
         crease: within('crease', number('crease') ?? recipe.shading?.crease ?? SHADING.crease, 0, 180),
         blend: choice('blend', values.blend, BLENDS) ?? recipe.shading?.blend ?? SHADING.blend,
       },
-      uv: choice('uv', values.uv, ['none', ...UV_LAYOUTS]) ?? recipe.uv ?? MESH_DEFAULTS.uv,
+      uv: choice('uv', values.uv, ['none', ...UV_LAYOUTS]) ?? recipe.uv ?? FINISH_DEFAULTS.uv,
       tidy: tidyFrom({
         weld: number('weld') ?? recipe.tidy?.weld,
         straight: number('straight') ?? recipe.tidy?.straight,
         flat: number('merge') ?? recipe.tidy?.flat,
       }),
     },
-    profiles: recipe.profiles ?? [],
-    cell: positive('cell', number('cell') ?? recipe.cell ?? 1),
-    tolerance: positive('tolerance', number('tolerance') ?? recipe.tolerance ?? 0.01),
-    size: optionalPositive('size', number('size') ?? recipe.size),
   };
   return {
     inputs: positionals,
     out,
-    format: choice('format', values.format, BUILD_FORMATS) ?? formatOf(out),
-    settings,
+    format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
+    settings: { wishes, profiles: recipe.profiles ?? [] },
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
   };
@@ -263,11 +258,35 @@ export function parseProof(words: readonly string[]): ProofCommand | null {
   return { inputs: positionals, isJson: values.json === true };
 }
 
+export interface ProjectCommand {
+  readonly input: string;
+  readonly out: string;
+  readonly format: FormatId;
+  readonly lengths: 'metres' | 'units';
+  readonly report: string | undefined;
+}
+
+/** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
+export function parseProject(words: readonly string[]): ProjectCommand | null {
+  const { values, positionals } = parse(words, { ...COMMON, format: { type: 'string' }, lengths: { type: 'string' } });
+  if (values.help) return null;
+  const out = checkedOut('project', positionals, values.out);
+  const [input, ...more] = positionals;
+  if (more.length > 0) throw new UsageError('project needs one FILE; see outline-stack --help');
+  return {
+    input: input!,
+    out,
+    format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
+    lengths: choice('lengths', values.lengths, ['metres', 'units']) ?? 'metres',
+    report: values.report,
+  };
+}
+
 export interface LettersCommand {
   readonly text: string;
   readonly font: string;
   readonly out: string;
-  readonly format: 'svg' | 'dxf';
+  readonly format: OutlineFormatId;
   readonly settings: Omit<Lettering, 'text' | 'font'>;
   readonly report: string | undefined;
 }
@@ -294,7 +313,7 @@ export function parseLetters(words: readonly string[]): LettersCommand | null {
   if (!values.out) throw new UsageError('letters needs --out PATH; see outline-stack --help');
   if (!values.font) throw new UsageError('letters needs --font; see outline-stack --help');
   const number = (name: 'size' | 'tracking' | 'line-spacing') => numberFrom(name, values[name]);
-  const format = choice('out', extname(values.out).slice(1).toLowerCase() || 'svg', ['svg', 'dxf'])!;
+  const format = choice('out', extname(values.out).slice(1).toLowerCase() || 'svg', OUTLINE_FORMATS)!;
   return {
     text: text.replaceAll('\\n', '\n'),
     font: values.font,
@@ -376,12 +395,12 @@ function readRecipe(file: string): Recipe {
   throw new UsageError(`--recipe ${file}: ${issue.path.join('.') || 'recipe'}: ${issue.message}`);
 }
 
-function formatOf(out: string): BuildFormat {
+/** The format that the ending of a path names; undefined where it has none. */
+function formatFor<T extends string>(out: string, known: readonly T[]): T | undefined {
   const ending = extname(out).slice(1).toLowerCase();
-  const known = BUILD_FORMATS.find((format) => format === ending);
-  if (!known && ending !== '')
-    throw new UsageError(`--out ends in .${ending}; known formats are ${BUILD_FORMATS.join(', ')}`);
-  return known ?? 'glb';
+  const found = known.find((format) => format === ending);
+  if (!found && ending !== '') throw new UsageError(`--out ends in .${ending}; known formats are ${known.join(', ')}`);
+  return found;
 }
 
 function choice<T extends string>(name: string, value: string | undefined, choices: readonly T[]): T | undefined {

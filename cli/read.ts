@@ -1,26 +1,6 @@
-// read.ts — an input file to a drawing: vector files are read, pictures are traced with settings that suit them.
+// read.ts — files in, and what a trace of a picture is worth.
 import { readFileSync } from 'node:fs';
-import {
-  type DecodedPicture,
-  type Drawing,
-  decodeVector,
-  GeometryError,
-  lowResolution,
-  readVector,
-  sniffPicture,
-  startSettings,
-  trace,
-  unprepared,
-} from '../core/index.ts';
-import { decodeAsset } from '../node/decode.ts';
-
-export async function readDrawing(file: string): Promise<Drawing> {
-  const bytes = readBytes(file);
-  if (!sniffPicture(bytes)) return readVector(decodeVector(bytes));
-  const decoded = await decodeAsset(bytes);
-  const { drawing } = trace(unprepared(decoded.picture), startSettings(decoded.picture));
-  return withPhysicalSize(mustHaveShapes(drawing), decoded);
-}
+import { type DecodedPicture, type Drawing, GeometryError, lowResolution } from '../core/index.ts';
 
 export function readBytes(file: string): Uint8Array {
   try {

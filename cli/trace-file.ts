@@ -1,6 +1,4 @@
 // trace-file.ts — one picture to one SVG of outlines, with its report.
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { dirname } from 'node:path';
 import {
   GeometryError,
   groupsByLook,
@@ -14,6 +12,7 @@ import {
 import { decodeAsset } from '../node/decode.ts';
 import { Clock } from './clock.ts';
 import { mustHaveShapes, readBytes, withPhysicalSize } from './read.ts';
+import { writeBytes } from './write.ts';
 
 export interface TraceTask {
   readonly kind: 'trace';
@@ -55,8 +54,7 @@ export async function traceFile(task: TraceTask): Promise<TraceReport> {
     );
     clock.lap('trace');
     const placed = withPhysicalSize(mustHaveShapes(drawing), decoded);
-    mkdirSync(dirname(task.output), { recursive: true });
-    writeFileSync(task.output, writeSvg({ ...placed, groups: groupsByLook(placed.shapes) }, 4));
+    writeBytes(task.output, writeSvg({ ...placed, groups: groupsByLook(placed.shapes) }, 4));
     clock.lap('write');
     return {
       input: task.input,

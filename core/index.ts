@@ -2,83 +2,90 @@
 
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
 export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './base/units.ts';
-export { checkOutlines } from './check/check.ts';
-export { MOST_OVERLAPS } from './check/fills.ts';
-export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
-export { type Arrangement, type ArrangeOptions, arrange, toleranceFor } from './document/arrange.ts';
-export { arrangeMeshes } from './document/arrange-meshes.ts';
-export { applyCommand, type Command, CommandSchema, type LayerChange } from './document/commands.ts';
-export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
-  drawingKey,
-  Evaluator,
-  type LayerBuild,
-  type LayerMesh,
-  type LayerOutlines,
-  type MadeLayer,
-  makeLayer,
-  NO_DATA,
-  type Overlap,
-  type PendingLayer,
-  profileOf,
-  type SourceData,
-  specOf,
-} from './document/evaluate.ts';
-export { type History, record, redo, startHistory, undo } from './document/history.ts';
-export { readProject } from './document/migrate.ts';
-export { membersOf, placedShapes } from './document/outlines.ts';
-export { type PlacedPicture, placePicture, type Retraced, retrace, type UnplacedPicture } from './document/retrace.ts';
+  BUILD_KINDS,
+  type Build,
+  type BuildKindName,
+  buildKind,
+  heightOf,
+} from './builds/index.ts';
 export {
-  assetsOf,
   type DrawnProfile,
   type Edge,
   EdgeSchema,
   type EdgeShape,
+  type Slab,
+} from './builds/slab/schema.ts';
+export { NO_EDGE, profileOf, specOf } from './builds/slab/slab.ts';
+export { checkOutlines } from './check/check.ts';
+export { MOST_OVERLAPS } from './check/fills.ts';
+export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
+export { type Arrival, arrangeLayers, type LayerWishes, toleranceFor } from './document/arrive.ts';
+export type { LayerChange } from './document/commands/change-layers.ts';
+export { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './document/commands/index.ts';
+export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
+export {
+  isProjectFile,
+  PROJECT_FILE,
+  PROJECT_FILE_LIMITS,
+  type ProjectFile,
+  readProjectFile,
+  writeProjectFile,
+} from './document/file.ts';
+export { type History, record, redo, startHistory, undo } from './document/history.ts';
+export { readProject } from './document/migrate.ts';
+export { type Resolved, resolve } from './document/resolve.ts';
+export { type Retraced, retrace } from './document/retrace.ts';
+export {
+  assetsOf,
   emptyProject,
+  FINISH_DEFAULTS,
   type Layer,
-  type LetteringSource,
   LIMITS,
-  MESH_DEFAULTS,
-  type MeshSource,
-  type PictureSource,
-  type PieceMark,
   type Project,
   ProjectSchema,
   type Recipe,
   RecipeSchema,
-  type Source,
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
 export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
 export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
 export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
-export { DXF_LIMITS, isDxf } from './formats/dxf/tags.ts';
-export { type DxfDocument, type DxfGroup, writeDxf } from './formats/dxf/write.ts';
 export {
-  EXPORT_FORMATS,
-  type ExportFile,
-  type ExportFormat,
-  type ReadBack,
-  type ReadBackRow,
-  readBack,
-  writeExport,
-} from './formats/export.ts';
-export { writeGlb } from './formats/glb/glb.ts';
-export { MESH_FORMATS, MESH_LIMITS, type MeshFormat, readMeshes, sniffMesh } from './formats/meshes.ts';
-export { writeObj } from './formats/obj/obj.ts';
+  buffersOfMade,
+  Evaluator,
+  type LayerBuild,
+  type LayerMesh,
+  type LayerOutlines,
+  type MadeLayer,
+  makeLayer,
+  NotOpen,
+  type PendingLayer,
+} from './evaluate/evaluator.ts';
+export { type Exported, type ExportWishes, exportProject } from './evaluate/export.ts';
+export { drawingKey } from './evaluate/keys.ts';
+export type { Overlap } from './evaluate/overlaps.ts';
+export { DXF_LIMITS } from './formats/dxf/tags.ts';
+export type { Fact, Format, MeshFormat, OutlineFormat, OutlineGroup, WrittenFile } from './formats/format.ts';
 export {
+  FORMAT_IDS,
+  FORMATS,
+  type FormatId,
+  formatOf,
+  MESH_FORMATS,
+  type MeshFormatId,
   OUTLINE_FORMATS,
-  type OutlineFormat,
-  type OutlineGroup,
-  readBackOutlines,
-  writeOutlines,
-} from './formats/outlines.ts';
-export { fileNames, type Material, type Part } from './formats/part.ts';
-export { writeStl } from './formats/stl/stl.ts';
+  type OutlineFormatId,
+  outlineFormat,
+  sniffMesh,
+  sniffOutlines,
+} from './formats/index.ts';
+export { MESH_LIMITS, readMeshes } from './formats/meshes.ts';
+export { fileNames, type Part } from './formats/part.ts';
+export { type ExportFile, fileName, type ReadBack, type ReadBackRow, writeOutlines } from './formats/read-back.ts';
 export { readSvg, SVG_LIMITS } from './formats/svg/read.ts';
-export { decodeXml } from './formats/svg/text.ts';
-export { groupsByLook, type SvgDocument, type SvgGroup, writeSvg } from './formats/svg/write.ts';
+export { groupsByLook, type SvgGroup, writeSvg } from './formats/svg/write.ts';
 export { decodeVector, readVector, vectorLimit } from './formats/vector.ts';
 export { circleLine, circleOf, type Round } from './lettering/along.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
@@ -93,6 +100,7 @@ export {
   type Lettering,
   LetteringSchema,
 } from './lettering/settings.ts';
+export type { Material } from './materials/schema.ts';
 export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/normals.ts';
 export { boxOfPoints } from './mesh/place.ts';
 export {
@@ -186,6 +194,13 @@ export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
 export { MOST_CURVE_POINTS, PROFILES, type Profile, type ProfileCurve, profileRows } from './solid/profile.ts';
 export { BEYOND, CAPPED, type SlabEdge, WAYS } from './solid/slab.ts';
+export { fileKind, SOURCE_KINDS, type Source, sourceKind } from './sources/index.ts';
+export type { Placement, SourceReader } from './sources/kind.ts';
+export { type LetteringSource, textName } from './sources/lettering/lettering.ts';
+export type { MeshSource } from './sources/mesh/mesh.ts';
+export type { PictureSource } from './sources/picture/picture.ts';
+export type { PieceMark } from './sources/picture/pieces.ts';
+export { membersOf, placedShapes } from './sources/placing.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';

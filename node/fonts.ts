@@ -6,7 +6,6 @@ import woff2 from 'woff2-encoder/decompress';
 import {
   type BundledFont,
   FONT_BUNDLES,
-  type FontChoice,
   type FontEngines,
   type LetterFont,
   openFont,
@@ -17,17 +16,13 @@ const ENGINES: FontEngines = { harfbuzz, woff2: async (bytes) => new Uint8Array(
 const require = createRequire(import.meta.url);
 const opened = new Map<BundledFont, Promise<LetterFont[]>>();
 
-/** @throws {GeometryError} see {@link openFont} */
-export async function fontsFor(choice: FontChoice, bytesOf: (asset: string) => Uint8Array): Promise<LetterFont[]> {
-  return choice.from === 'file' ? [await openFontFile(bytesOf(choice.asset), choice.name)] : bundledFonts(choice.name);
-}
-
 export const openFontFile = (bytes: Uint8Array, name: string): Promise<LetterFont> => openFont(bytes, ENGINES, name);
 
 /** The OpenType font in a file of any kind. @throws {GeometryError} 'bad-file' */
 export const unpackFont = (bytes: Uint8Array): Promise<Uint8Array> => openType(bytes, ENGINES, 'The font');
 
-function bundledFonts(name: BundledFont): Promise<LetterFont[]> {
+/** A font that ships with the application: its files, in the order in which they are asked for a letter. */
+export function bundledFonts(name: BundledFont): Promise<LetterFont[]> {
   const fonts =
     opened.get(name) ??
     Promise.all(FONT_BUNDLES[name].files.map((file) => openFontFile(readFileSync(require.resolve(file)), file)));

@@ -8,7 +8,7 @@ import { startThreads } from './jobs/threads.ts';
 import { assetRoutes } from './routes/assets.ts';
 import { demoRoutes } from './routes/demo.ts';
 import { exportRoutes } from './routes/exports.ts';
-import { projectRoutes } from './routes/projects.ts';
+import { projectFileRoutes, projectRoutes } from './routes/projects.ts';
 import { AssetStore } from './stores/assets.ts';
 import { JobStore } from './stores/jobs.ts';
 import { ProjectStore } from './stores/projects.ts';
@@ -57,7 +57,7 @@ export function createApp({ database, thread, demoFolder, hosts = [], isStrict =
   app.use(knownHosts(hosts), errorReplies);
   const api = express.Router();
   api.use(ownOrigin);
-  api.use(assetRoutes({ assets, unpackFont: threads.unpackFont }));
+  api.use(assetRoutes({ assets, unpackFont: threads.unpackFont }), projectFileRoutes({ projects, assets }));
   api.use(express.json({ limit: JSON_LIMIT }));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });

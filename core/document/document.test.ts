@@ -6,13 +6,13 @@ import { GeometryError } from '../base/errors.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
+import { arrange } from '../sources/arrange.ts';
+import { colourName, uniqueName } from '../sources/names.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
-import { arrange } from './arrange.ts';
 import { applyCommand, type Command, CommandSchema } from './commands.ts';
 import { Evaluator, NO_DATA } from './evaluate.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { readProject } from './migrate.ts';
-import { colourName, uniqueName } from './names.ts';
 import { emptyProject, type Project, type Source } from './schema.ts';
 import { sortIntoLayers } from './sorting.ts';
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Action, Edit } from '../edits/schema.ts';
 import { readVector } from '../formats/vector.ts';
 import { regionsArea } from '../outline/measure.ts';
-import { arrange } from './arrange.ts';
+import { arrange } from '../sources/arrange.ts';
 import { applyCommand } from './commands.ts';
 import { changeEdits, moveMembers } from './editing.ts';
 import { Evaluator } from './evaluate.ts';

@@ -2,9 +2,9 @@
 // it makes joins the layer of the shape it was made of.
 import type { Drawing, Shape } from '../drawing.ts';
 import type { Edit } from '../edits/schema.ts';
-import type { ArrangeOptions } from './arrange.ts';
-import { arrange } from './arrange.ts';
-import type { Layer, Project, Source } from './schema.ts';
+import type { Source } from '../sources/index.ts';
+import { arrangeLayers, type LayerWishes } from './arrive.ts';
+import type { Layer, Project } from './schema.ts';
 
 export interface EditedSource {
   readonly source: Source;
@@ -26,7 +26,7 @@ export function changeEdits(
   edits: readonly Edit[],
   before: Drawing,
   after: Drawing,
-  options: ArrangeOptions,
+  options: LayerWishes,
   target: string | null = null,
 ): EditedSource {
   const own = project.layers.filter((layer) => layer.source === source.id);
@@ -75,9 +75,10 @@ function withMembers(layer: Layer, lost: ReadonlySet<string>, joining: readonly 
 }
 
 /** Layers for shapes without one, as a drawing of them would be arranged on the sheet. */
-function newLayers(homeless: readonly Shape[], after: Drawing, source: Source, options: ArrangeOptions): Layer[] {
+function newLayers(homeless: readonly Shape[], after: Drawing, source: Source, options: LayerWishes): Layer[] {
   if (homeless.length === 0) return [];
-  const { layers } = arrange({ ...after, shapes: homeless, ground: [] }, source.id, { ...options, placement: source });
+  const drawing = { ...after, shapes: homeless, ground: [] };
+  const { layers } = arrangeLayers(drawing, source.id, { ...options, placement: source });
   return [...layers];
 }
 

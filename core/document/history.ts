@@ -1,5 +1,5 @@
 // history.ts — undo and redo over commands. Projects share what did not change, so keeping them is cheap.
-import { applyCommand, type Command } from './commands.ts';
+import { applyCommand, type Command } from './commands/index.ts';
 import type { Project } from './schema.ts';
 
 export interface History {

@@ -11,7 +11,7 @@ export function readProject(value: unknown): Project {
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     throw new GeometryError(
       'bad-file',
-      `The project was saved by a newer version (document ${version}, this one reads up to ${DOCUMENT_VERSION}).`,
+      `The project was saved by a newer version of the application (document ${version}; this one reads up to ${DOCUMENT_VERSION}). It was left as it is; open it with the newer one.`,
     );
   }
   const result = ProjectSchema.safeParse(brought(value, version));
@@ -23,39 +23,51 @@ export function readProject(value: unknown): Project {
   );
 }
 
+type Old = Record<string, unknown>;
+
+/** A list with each of its members changed; what is no list is left to the schema. */
+const each = (list: unknown, change: (member: Old) => Old) => (Array.isArray(list) ? list.map(change) : list);
+
 /** Changes of the document from one version to the next, by the older one. */
-const STEPS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> = {
+const STEPS: Readonly<Record<number, (document: Old) => Old>> = {
   // Sources got edits.
-  1: ({ sources, ...document }) => ({
-    ...document,
-    sources: Array.isArray(sources) ? sources.map((source) => ({ edits: [], ...source })) : sources,
-  }),
+  1: ({ sources, ...document }) => ({ ...document, sources: each(sources, (source) => ({ edits: [], ...source })) }),
   // Edges got a way to end where they reach too far, backs an edge of their own, and walls rows.
   2: ({ layers, ...document }) => ({
     ...document,
-    layers: Array.isArray(layers)
-      ? layers.map(({ edge, ...layer }) => ({
-          ...layer,
-          edge: { way: 'in', beyond: 'ridge', corners: 'mitred', mitreLimit: 5, ...edge },
-          backEdge: null,
-          wallRows: 1,
-        }))
-      : layers,
+    layers: each(layers, ({ edge, ...layer }) => ({
+      ...layer,
+      edge: { way: 'in', beyond: 'ridge', corners: 'mitred', mitreLimit: 5, ...(edge as object) },
+      backEdge: null,
+      wallRows: 1,
+    })),
   }),
   // Profiles could be drawn, caps left off, and meshes shaded, laid on pictures and tidied as one wishes.
   3: ({ layers, ...document }) => ({
     ...document,
     profiles: [],
-    layers: Array.isArray(layers)
-      ? layers.map((layer) => ({
-          ...layer,
-          caps: 'both',
-          shading: { crease: 40, blend: 'none' },
-          uv: 'none',
-          tidy: null,
-        }))
-      : layers,
+    layers: each(layers, (layer) => ({
+      ...layer,
+      caps: 'both',
+      shading: { crease: 40, blend: 'none' },
+      uv: 'none',
+      tidy: null,
+    })),
   }),
+  // Layers can become something else than slabs; those of meshes that were brought in never were any.
+  4: ({ layers, ...document }) => {
+    const sources: readonly Old[] = Array.isArray(document.sources) ? document.sources : [];
+    const meshes = new Set(sources.flatMap(({ kind, id }) => (kind === 'mesh' ? [id] : [])));
+    return {
+      ...document,
+      layers: each(layers, ({ depth, edge, backEdge, faces, cell, wallRows, caps, ...layer }) => ({
+        ...layer,
+        build: meshes.has(layer.source)
+          ? { kind: 'part', depth }
+          : { kind: 'slab', depth, edge, backEdge, faces, cell, wallRows, caps },
+      })),
+    };
+  },
 };
 
 function brought(value: unknown, version: unknown): unknown {
@@ -63,6 +75,6 @@ function brought(value: unknown, version: unknown): unknown {
   for (let from = version as number; ; from++) {
     const step = STEPS[from];
     if (!step) return document;
-    document = { ...step(document as Record<string, unknown>), version: from + 1 };
+    document = { ...step(document as Old), version: from + 1 };
   }
 }

@@ -1,25 +1,12 @@
-// retrace.ts — a picture brought in, and traced again with other settings or from a better scan: layers and their recipes
-// stay with the pieces they were made for.
+// retrace.ts — a picture traced again with other settings or from a better scan: layers and their recipes stay with the pieces they
+// were made for.
 import type { Warning } from '../base/errors.ts';
 import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
+import type { PictureSource } from '../sources/picture/picture.ts';
+import { type Named, named, type PieceMark } from '../sources/picture/pieces.ts';
 import type { Traced } from '../trace/trace.ts';
-import { type Arrangement, type ArrangeOptions, arrange } from './arrange.ts';
-import { type Named, named } from './pieces.ts';
-import type { Layer, PictureSource, PieceMark, Project } from './schema.ts';
-
-/** A picture before it lies on the sheet. */
-export type UnplacedPicture = Omit<PictureSource, 'scale' | 'origin' | 'pieces' | 'edits'>;
-
-export interface PlacedPicture extends Omit<Arrangement, 'placement'> {
-  readonly source: PictureSource;
-}
-
-/** @throws {GeometryError} 'nothing-to-build' when the trace found nothing */
-export function placePicture(picture: UnplacedPicture, traced: Traced, options: ArrangeOptions): PlacedPicture {
-  const { drawing, pieces } = named(traced.drawing, []);
-  const { placement, ...arranged } = arrange(drawing, picture.id, options);
-  return { ...arranged, source: { ...picture, ...placement, pieces: [...pieces], edits: [] } };
-}
+import { arrangeLayers, type LayerWishes } from './arrive.ts';
+import type { Layer, Project } from './schema.ts';
 
 export interface Retraced {
   readonly source: PictureSource;
@@ -36,7 +23,7 @@ const SAME_COLOUR = 0.09;
  * @param traced what that gives
  * @param options for layers that have to be made
  */
-export function retrace(project: Project, source: PictureSource, traced: Traced, options: ArrangeOptions): Retraced {
+export function retrace(project: Project, source: PictureSource, traced: Traced, options: LayerWishes): Retraced {
   const before = project.sources.find((known) => known.id === source.id) as PictureSource;
   // A scan of another size lies where the old one lay.
   const ratio = Math.max(before.width, before.height) / Math.max(source.width, source.height);
@@ -104,14 +91,9 @@ function homelessPieces(layers: readonly Layer[], { pieces }: Named): Set<string
   return new Set(pieces.flatMap(({ id }) => (held.has(id) ? [] : [id])));
 }
 
-function newLayers(
-  homeless: ReadonlySet<string>,
-  { drawing }: Named,
-  sourceId: string,
-  options: ArrangeOptions,
-): Layer[] {
+function newLayers(homeless: ReadonlySet<string>, { drawing }: Named, sourceId: string, options: LayerWishes): Layer[] {
   if (homeless.size === 0) return [];
-  return arrange(drawing, sourceId, options).layers.flatMap((layer) => {
+  return arrangeLayers(drawing, sourceId, options).layers.flatMap((layer) => {
     const members = layer.members.filter((id) => homeless.has(id));
     return members.length > 0 ? [{ ...layer, members }] : [];
   });

@@ -3,9 +3,10 @@ import type { Drawing, Shape } from '../drawing.ts';
 import { isInside } from '../outline/apart.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Bounds, Ring } from '../outline/types.ts';
-import { colourName, uniqueName } from './names.ts';
-import { shapeRegions } from './outlines.ts';
-import type { Layer, Project, Source } from './schema.ts';
+import type { Source } from '../sources/index.ts';
+import { colourName, uniqueName } from '../sources/names.ts';
+import { shapeRegions } from '../sources/placing.ts';
+import type { Layer, Project } from './schema.ts';
 
 export const SORTINGS = ['colour', 'nesting'] as const;
 export type Sorting = (typeof SORTINGS)[number];

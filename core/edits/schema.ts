@@ -2,6 +2,7 @@
 // kept in order, can be switched off, and are done again whenever the source changes.
 import { z } from 'zod';
 import { CAPS, JOINS } from '../drawing.ts';
+import { ColourSchema } from '../materials/schema.ts';
 import { COMBINATIONS } from '../outline/combine.ts';
 import { WallSchema } from '../plan/schema.ts';
 
@@ -11,7 +12,6 @@ const size = z.number().min(0).max(1e9);
 export const ShapeIdSchema = z.string().min(1).max(2000);
 const shapes = z.array(ShapeIdSchema).min(1).max(100_000);
 const pathData = z.string().max(8_000_000);
-export const ColourSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57');
 
 export const StrokeSchema = z.object({
   width: z.number().min(1e-9).max(1e9),

@@ -2,13 +2,13 @@
 // the general-purpose library, not by us; STL and OBJ by hand.
 import { Document, WebIO } from '@gltf-transform/core';
 import { describe, expect, it } from 'vitest';
+import { PLAIN } from '../materials/schema.ts';
 import { proofOf } from '../mesh/proof.ts';
 import { tidy } from '../mesh/tidy/tidy.ts';
 import { CUBE_FACES, CUBE_POINTS, cube } from '../testing/meshes.ts';
 import { writeGlb } from './glb/glb.ts';
 import { MESH_LIMITS, readMeshes, sniffMesh } from './meshes.ts';
 import { writeObj } from './obj/obj.ts';
-import { PLAIN } from './part.ts';
 import { writeStl } from './stl/stl.ts';
 
 const text = (value: string) => new TextEncoder().encode(value);

@@ -1,10 +1,10 @@
 // Outlines written and read back, on the demo's patch and on an open set of icons.
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { arrange } from '../document/arrange.ts';
 import { applyCommand } from '../document/commands.ts';
 import { Evaluator, NO_DATA } from '../document/evaluate.ts';
 import { emptyProject, type Project } from '../document/schema.ts';
+import { arrange } from '../sources/arrange.ts';
 import { OUTLINE_FORMATS, readBackOutlines, writeOutlines } from './outlines.ts';
 import { readVector } from './vector.ts';
 

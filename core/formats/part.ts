@@ -1,15 +1,8 @@
 // part.ts — what goes into a file: named meshes with a material each.
+
+import type { Material } from '../materials/schema.ts';
 import type { Shading } from '../mesh/normals.ts';
 import type { Mesh } from '../mesh/types.ts';
-
-export interface Material {
-  /** `#rrggbb`, sRGB. */
-  readonly colour: string;
-  /** 0–1 */
-  readonly opacity: number;
-  readonly roughness: number;
-  readonly metalness: number;
-}
 
 export interface Part {
   readonly name: string;
@@ -20,9 +13,6 @@ export interface Part {
   /** Flat u, v for every corner of the mesh, v upward. */
   readonly uvs?: Float32Array | null;
 }
-
-/** What parts are made of whose file says nothing of it. */
-export const PLAIN: Material = { colour: '#cccccc', opacity: 1, roughness: 1, metalness: 0 };
 
 /** Red, green and blue of `#rrggbb` as 0–1, still sRGB-encoded. */
 export function hexToRgb(hex: string): [number, number, number] {
@@ -70,4 +60,17 @@ export function triangleMesh(positions: ArrayLike<number>, indices: ArrayLike<nu
     corners: Uint32Array.from(indices),
     sides: new Uint8Array(indices.length / 3),
   };
+}
+
+/** Pieces of a file as one. */
+export function joinBytes(chunks: readonly Uint8Array[]): Uint8Array {
+  const [only] = chunks;
+  if (only && chunks.length === 1) return only;
+  const bytes = new Uint8Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    bytes.set(chunk, at);
+    at += chunk.length;
+  }
+  return bytes;
 }

@@ -17,6 +17,9 @@ import type { Lettering } from './settings.ts';
 
 const bidi = bidiFactory();
 
+/** How a text is set, whatever its fonts. */
+type Setting = Omit<Lettering, 'font'>;
+
 /** The glyph for characters that a font does not have (OpenType: ".notdef" is always the first). */
 const NO_GLYPH = 0;
 
@@ -46,7 +49,7 @@ interface Line {
  * The shapes of a text, in user units, y down; the first baseline is y = 0.
  * @param fonts in the order in which they are asked for a character
  */
-export function layLetters(lettering: Lettering, fonts: readonly LetterFont[]): Drawing {
+export function layLetters(lettering: Setting, fonts: readonly LetterFont[]): Drawing {
   const missing = new Set<string>();
   const lines = lettering.text.split(/\r\n|[\n\r]/).reduce<{ lines: Line[]; start: number }>(
     ({ lines, start }, text) => ({
@@ -74,7 +77,7 @@ export function layLetters(lettering: Lettering, fonts: readonly LetterFont[]): 
 function layLine(
   text: string,
   start: number,
-  lettering: Lettering,
+  lettering: Setting,
   fonts: readonly LetterFont[],
   missing: Set<string>,
 ): Line {
@@ -179,7 +182,7 @@ function clustersOf(
   text: string,
   start: number,
   isRightToLeft: boolean,
-  { size, kerning, ligatures }: Lettering,
+  { size, kerning, ligatures }: Setting,
 ): Cluster[] {
   const glyphs = font.shape(text, { isRightToLeft, kerning, ligatures });
   const starts = [...new Set(glyphs.map(({ cluster }) => cluster))].sort((a, b) => a - b);
@@ -223,7 +226,7 @@ function alongPath(d: string): Way | null {
   return length > 0 ? { pieces, lengths, length } : null;
 }
 
-function placeLine(line: Line, index: number, { size, align, lineSpacing }: Lettering, way: Way | null): Placed[] {
+function placeLine(line: Line, index: number, { size, align, lineSpacing }: Setting, way: Way | null): Placed[] {
   const down = index * lineSpacing * size;
   // The start is on the right of a line that runs to the left.
   const share = align === 'middle' ? 0.5 : (align === 'start') === line.isRightToLeft ? 1 : 0;
@@ -314,7 +317,7 @@ function named(letters: readonly Placed[]): Shape[] {
 }
 
 function warningsOf(
-  { tracking, along }: Lettering,
+  { tracking, along }: Setting,
   lines: readonly Line[],
   missing: ReadonlySet<string>,
   way: Way | null,

@@ -1,8 +1,7 @@
 // http.ts — what crosses the wire between browser and server, described once.
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
-import { EXPORT_FORMATS } from '../formats/export.ts';
-import { OUTLINE_FORMATS } from '../formats/outlines.ts';
+import { FORMAT_IDS, type FormatId } from '../formats/index.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
 
 export const ProjectSummarySchema = z.object({
@@ -47,12 +46,8 @@ export const PictureReplySchema = z.object({
 });
 export type PictureReply = z.infer<typeof PictureReplySchema>;
 
-/** Meshes, and outlines. */
-export const FILE_FORMATS = [...EXPORT_FORMATS, ...OUTLINE_FORMATS] as const;
-export type FileFormat = (typeof FILE_FORMATS)[number];
-
 export const CreateExportSchema = z.object({
-  format: z.enum(FILE_FORMATS),
+  format: z.enum(FORMAT_IDS),
   /** Layer ids; all shown layers when absent. */
   layers: z.array(z.string()).max(400).optional(),
   /** `metres` lets a GLB open at its real size; `units` leaves one project unit as one file unit. */
@@ -67,7 +62,7 @@ export type JobState = (typeof JOB_STATES)[number];
 
 export interface ExportReport {
   readonly fileName: string;
-  readonly format: FileFormat;
+  readonly format: FormatId;
   readonly bytes: number;
   readonly ok: boolean;
   readonly rows: readonly { what: string; built: string; read: string; same: boolean }[];

@@ -16,6 +16,11 @@ export interface ProfileCurve {
   readonly isSmooth: boolean;
 }
 
+/** A drawn profile by its name. */
+export interface NamedProfile extends ProfileCurve {
+  readonly name: string;
+}
+
 /**
  * Row k lies `insets[k]` of the reach inside the outline and `heights[k]` of the rise above the wall; both begin at 0 and end
  * at 1, and insets never fall. Rows at one inset have upright faces between them.

@@ -9,6 +9,8 @@ export const projects = sqliteTable('projects', {
   /** Newest revision. */
   revision: integer('revision').notNull(),
   isDemo: integer('is_demo', { mode: 'boolean' }).notNull(),
+  /** What the list shows of the newest revision; null until it is first asked for. */
+  summary: text('summary', { mode: 'json' }),
   createdAt,
   updatedAt: text('updated_at').notNull(),
 });

@@ -2,37 +2,28 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  type Arrival,
   applyCommand,
-  prepare as applySteps,
-  arrange,
   changeEdits,
-  decodeVector,
-  decodeXml,
   type Edit,
   Evaluator,
   emptyProject,
   type LayerChange,
+  type LayerWishes,
   LETTERING_DEFAULTS,
   type Lettering,
   layersOfMarks,
-  layLetters,
-  NO_DATA,
   type Project,
   type ProjectReply,
   partAreas,
-  placePicture,
   planOf,
-  readSvg,
-  readVector,
   type Source,
+  type SourceReader,
   type Step,
   smallPartLimit,
-  startSettings,
-  trace,
   type WallLimits,
 } from '../../core/index.ts';
-import { decodeAsset } from '../../node/decode.ts';
-import { fontsFor } from '../../node/fonts.ts';
+import { hashOf, readerOf } from '../../node/reader.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
@@ -48,12 +39,16 @@ const SIZE = 90;
 
 /** What an artist changed by hand after bringing the patch in, by layer name. */
 const CHANGES: Readonly<Record<string, LayerChange>> = {
-  Night: { depth: 3, edge: { reach: 0.5, rise: 0.5 } },
-  Marsh: { base: 3, depth: 2, edge: { profile: 'chamfer', reach: 0.4, rise: 0.4, steps: 1 } },
-  Tide: { base: 5, depth: 1.4, edge: { reach: 0.4, rise: 0.4 } },
-  Moon: { base: 3, depth: 2.4, edge: { reach: 0.5, rise: 0.6, steps: 4 } },
-  Heron: { base: 6.4, depth: 2.6, edge: { reach: 0.4, rise: 0.6 } },
-  Rim: { base: 3, depth: 4, edge: { reach: 1.1, rise: 1.1, steps: 4 }, material: { metalness: 0.4, roughness: 0.4 } },
+  Night: { build: { depth: 3, edge: { reach: 0.5, rise: 0.5 } } },
+  Marsh: { base: 3, build: { depth: 2, edge: { profile: 'chamfer', reach: 0.4, rise: 0.4, steps: 1 } } },
+  Tide: { base: 5, build: { depth: 1.4, edge: { reach: 0.4, rise: 0.4 } } },
+  Moon: { base: 3, build: { depth: 2.4, edge: { reach: 0.5, rise: 0.6, steps: 4 } } },
+  Heron: { base: 6.4, build: { depth: 2.6, edge: { reach: 0.4, rise: 0.6 } } },
+  Rim: {
+    base: 3,
+    build: { depth: 4, edge: { reach: 1.1, rise: 1.1, steps: 4 } },
+    material: { metalness: 0.4, roughness: 0.4 },
+  },
 };
 
 /** Seeds an empty database. */
@@ -63,13 +58,18 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
 
 /** Makes the demo anew and removes the old one. @returns the patch */
 export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
-  const read = (name: string) => readFileSync(join(demoFolder, name));
-  const [patch, crest, hall, scan] = [read('patch.svg'), read('crest.jpg'), read('hall.dxf'), read('hall.jpg')];
+  const files = new Map<string, Uint8Array>();
+  const stored = async (name: string): Promise<Stored> => {
+    const bytes = readFileSync(join(demoFolder, name));
+    files.set(hashOf(bytes), bytes);
+    return { name, asset: await assets.put(bytes), head: bytes };
+  };
+  const place: Workplace = { evaluator: new Evaluator(), reader: readerOf((asset) => files.get(asset)!) };
   const documents = [
-    await hallProject({ bytes: hall, asset: await assets.put(hall) }, { bytes: scan, asset: await assets.put(scan) }),
-    await wordProject(),
-    await crestProject(crest, await assets.put(crest)),
-    patchProject(patch, await assets.put(patch)),
+    await hallProject(place, await stored('hall.dxf'), await stored('hall.jpg')),
+    await wordProject(place),
+    await crestProject(place, await stored('crest.jpg')),
+    await patchProject(place, await stored('patch.svg')),
   ];
   const old = (await projects.list()).filter((project) => project.isDemo);
   const fresh: ProjectReply[] = [];
@@ -78,33 +78,41 @@ export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): P
   return fresh.at(-1)!;
 }
 
+interface Workplace {
+  readonly evaluator: Evaluator;
+  readonly reader: SourceReader;
+}
+
+interface Stored {
+  readonly name: string;
+  readonly asset: string;
+  readonly head: Uint8Array;
+}
+
+const added = (project: Project, { source, layers }: Pick<Arrival, 'source' | 'layers'>): Project =>
+  applyCommand(project, { do: 'add-source', source, layers: [...layers] });
+
+/** Ids of a project's layers, the same every time. */
+function counting(prefix: string): () => string {
+  let ids = 0;
+  return () => `${prefix}-${++ids}`;
+}
+
 /** Longest side of the crest in mm. */
 const CREST_SIZE = 120;
 
-async function crestProject(bytes: Buffer, asset: string): Promise<Project> {
-  let ids = 0;
+async function crestProject({ evaluator, reader }: Workplace, { name, asset }: Stored): Promise<Project> {
   const empty = emptyProject('Saltmarsh crest');
-  const { picture } = await decodeAsset(bytes);
-  const { width, height } = picture;
   const prepare: Step[] = [
     { id: 'crest-straight', on: true, action: { do: 'straighten', by: -1.6 } },
     { id: 'crest-threshold', on: true, action: { do: 'threshold', level: null } },
     { id: 'crest-specks', on: true, action: { do: 'specks', ink: 40, holes: 40 } },
   ];
-  const settings = startSettings(picture);
-  const traced = trace(applySteps(picture, prepare), settings);
-  const { source, layers } = placePicture(
-    { id: 'crest', kind: 'picture', name: 'crest.jpg', asset, width, height, prepare, trace: settings },
-    traced,
-    { unit: 'mm', tolerance: empty.tolerance, size: CREST_SIZE, newId: () => `crest-${++ids}` },
-  );
-  const named = layers.map((layer) => ({ ...layer, name: 'Crest', depth: 5 }));
-  return applyCommand(empty, { do: 'add-source', source, layers: named });
-}
-
-interface Stored {
-  readonly bytes: Buffer;
-  readonly asset: string;
+  const wishes: LayerWishes = { unit: 'mm', tolerance: empty.tolerance, size: CREST_SIZE, newId: counting('crest') };
+  const origin = { id: 'crest', name, asset, prepare };
+  const { source, layers } = await evaluator.begin('picture', origin, reader, wishes);
+  const named = layers.map((layer) => ({ ...layer, name: 'Crest', build: { ...layer.build, depth: 5 } }));
+  return added(empty, { source, layers: named });
 }
 
 /** Metres of the hall that a pixel of its scan stands for. */
@@ -118,58 +126,39 @@ const HALL_WALLS: WallLimits = {
   window: { sill: 900, head: 2100 },
 };
 const HALL_LAYERS: Readonly<Record<string, LayerChange>> = {
-  WALLS: { depth: 2.8, edge: { on: 'none' }, material: { colour: '#d9d2c3' } },
-  FURNITURE: { depth: 0.75, edge: { on: 'none' }, material: { colour: '#7a6248' } },
+  WALLS: { build: { depth: 2.8, edge: { on: 'none' } }, material: { colour: '#d9d2c3' } },
+  FURNITURE: { build: { depth: 0.75, edge: { on: 'none' } }, material: { colour: '#7a6248' } },
   DOORS: { shown: false },
 };
+/** Longest side of the hall's scan, in pixels. */
+const HALL_PIXELS = 1720;
 
 /** The visitors' hall: line work whose walls are found with their openings, and the scan of its printed plan. */
-async function hallProject(work: Stored, scan: Stored): Promise<Project> {
-  let ids = 0;
-  const newId = () => `hall-${++ids}`;
+async function hallProject({ evaluator, reader }: Workplace, work: Stored, scan: Stored): Promise<Project> {
+  const newId = counting('hall');
   let project = applyCommand(emptyProject('Saltmarsh hall'), { do: 'set-unit', unit: 'm' });
   project = applyCommand(project, { do: 'set-tolerance', tolerance: 0.001 });
   const options = { unit: 'm', tolerance: project.tolerance, newId } as const;
 
-  const { picture } = await decodeAsset(scan.bytes);
   const prepare: Step[] = [{ id: 'hall-straight', on: true, action: { do: 'straighten', by: 0.7 } }];
-  const settings = startSettings(picture);
-  const size = METRES_PER_PIXEL * Math.max(picture.width, picture.height);
-  const { width, height } = picture;
-  const placed = placePicture(
-    { id: 'scan', kind: 'picture', name: 'hall.jpg', asset: scan.asset, width, height, prepare, trace: settings },
-    trace(applySteps(picture, prepare), settings),
-    { ...options, size },
-  );
+  const origin = { id: 'scan', name: scan.name, asset: scan.asset, prepare };
+  const size = METRES_PER_PIXEL * HALL_PIXELS;
+  const placed = await evaluator.begin('picture', origin, reader, { ...options, size });
   const hidden = placed.layers.map((layer) => ({ ...layer, name: 'Scan', shown: false }));
-  project = applyCommand(project, { do: 'add-source', source: placed.source, layers: hidden });
+  project = added(project, { source: placed.source, layers: hidden });
 
-  const drawing = readVector(decodeVector(work.bytes));
-  const { placement, layers } = arrange(drawing, 'work', options);
-  const source: Source = {
-    id: 'work',
-    kind: 'vector',
-    name: 'hall.dxf',
-    asset: work.asset,
-    edits: [],
-    ...placement,
-  };
-  project = applyCommand(project, { do: 'add-source', source, layers: [...layers] });
+  const { source, layers } = await evaluator.bringIn({ id: 'work', ...work }, reader, options);
+  project = added(project, { source, layers });
+  const drawing = evaluator.drawing(source);
   const { walls, replaced } = planOf(drawing.shapes, [], HALL_WALLS);
   const edit: Edit = {
     id: 'walls',
     on: true,
     action: { do: 'walls', after: [...replaced], walls: [...walls], colour: '#4a5058' },
   };
-  const evaluator = new Evaluator({ ...NO_DATA, text: () => decodeVector(work.bytes) });
   const after = evaluator.drawing({ ...source, edits: [edit] });
-  const edited = changeEdits(project, source, [edit], drawing, after, options);
-  project = applyCommand(project, {
-    do: 'change-source',
-    source: edited.source,
-    layers: [...edited.layers],
-    gone: [...edited.gone],
-  });
+  const { source: edited, layers: next, gone } = changeEdits(project, source, [edit], drawing, after, options);
+  project = applyCommand(project, { do: 'change-source', source: edited, layers: [...next], gone: [...gone] });
   return changedByName(project, HALL_LAYERS);
 }
 
@@ -181,9 +170,8 @@ function changedByName(project: Project, changes: Readonly<Record<string, LayerC
 }
 
 /** The observatory's name in a display face above “stars” in a connected script, whose dots are a layer of their own. */
-async function wordProject(): Promise<Project> {
-  let ids = 0;
-  const newId = () => `word-${++ids}`;
+async function wordProject({ evaluator, reader }: Workplace): Promise<Project> {
+  const newId = counting('word');
   const lines: readonly (Pick<Lettering, 'text' | 'font' | 'size'> & {
     readonly below: number;
     readonly name: string;
@@ -192,30 +180,25 @@ async function wordProject(): Promise<Project> {
     { text: 'نجوم', font: { from: 'bundle', name: 'connected-script' }, size: 44, below: 19, name: 'Stars' },
   ];
   let project = emptyProject('Saltmarsh word');
+  const options = { unit: 'mm', tolerance: project.tolerance, newId } as const;
   for (const { below, name, ...line } of lines) {
-    const lettering = { ...LETTERING_DEFAULTS, ...line };
-    const fonts = await fontsFor(lettering.font, () => new Uint8Array());
-    const drawing = layLetters(lettering, fonts);
-    const { x, y, width, height } = drawing.sheet;
-    const placement = { scale: 1, origin: [x + width / 2, y + height / 2 - below] as [number, number] };
-    const id = newId();
-    const { layers } = arrange(drawing, id, { unit: 'mm', tolerance: project.tolerance, placement, depth: 4, newId });
-    const source: Source = { id, kind: 'lettering', name, lettering, edits: [], ...placement };
-    const named = layers.map((layer) => ({ ...layer, name }));
-    project = applyCommand(project, { do: 'add-source', source, layers: named });
+    const origin = { id: newId(), name, lettering: { ...LETTERING_DEFAULTS, ...line } };
+    const arrived = await evaluator.begin('lettering', origin, reader, { ...options, depth: 4 });
+    const [x, y] = arrived.source.origin;
+    const source: Source = { ...arrived.source, origin: [x, y - below] };
+    project = added(project, { source, layers: arrived.layers.map((layer) => ({ ...layer, name })) });
+    const drawing = evaluator.drawing(source);
     const limit = smallPartLimit(drawing.shapes.flatMap(partAreas));
     if (limit === null) continue;
-    const evaluator = new Evaluator({ ...NO_DATA, fonts: () => fonts });
     const edit: Edit = {
       id: 'dots',
       on: true,
       action: { do: 'separate', shapes: drawing.shapes.map((shape) => shape.id), below: limit },
     };
     const after = evaluator.drawing({ ...source, edits: [edit] });
-    const options = { unit: 'mm', tolerance: project.tolerance, newId } as const;
     const edited = changeEdits(project, source, [edit], drawing, after, options);
     project = applyCommand(project, { do: 'change-source', source: edited.source, layers: [...edited.layers] });
-    const parted = layersOfMarks(project, id, 'dots', newId);
+    const parted = layersOfMarks(project, source.id, 'dots', newId);
     const coloured = parted.map((layer) =>
       layer.name === name ? layer : { ...layer, material: { ...layer.material, colour: DOTS } },
     );
@@ -227,15 +210,8 @@ async function wordProject(): Promise<Project> {
 /** Colour of the dots over the word. */
 const DOTS = '#c9593f';
 
-function patchProject(bytes: Buffer, asset: string): Project {
-  let ids = 0;
+async function patchProject({ evaluator, reader }: Workplace, file: Stored): Promise<Project> {
   const empty = emptyProject('Saltmarsh mission patch');
-  const { placement, layers } = arrange(readSvg(decodeXml(bytes)), 'patch', {
-    unit: 'mm',
-    tolerance: empty.tolerance,
-    size: SIZE,
-    newId: () => `patch-${++ids}`,
-  });
-  const source = { id: 'patch', kind: 'vector' as const, name: 'patch.svg', asset, edits: [], ...placement };
-  return changedByName(applyCommand(empty, { do: 'add-source', source, layers: [...layers] }), CHANGES);
+  const wishes: LayerWishes = { unit: 'mm', tolerance: empty.tolerance, size: SIZE, newId: counting('patch') };
+  return changedByName(added(empty, await evaluator.bringIn({ id: 'patch', ...file }, reader, wishes)), CHANGES);
 }

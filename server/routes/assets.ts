@@ -5,25 +5,21 @@ import express, { Router } from 'express';
 import { z } from 'zod';
 import {
   DXF_LIMITS,
-  decodeXml,
   GeometryError,
-  isDxf,
   MESH_LIMITS,
   PICTURE_HEADER,
   PICTURE_LIMITS,
   type PictureReply,
-  SVG_LIMITS,
   sniffFont,
   sniffMesh,
+  sniffOutlines,
   sniffPicture,
+  vectorLimit,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
 import type { AssetStore } from '../stores/assets.ts';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
-/** How far into the file its `<svg` must begin; editors write comments and style sheets before it. */
-const HEAD = 64 * 1024;
-
 interface AssetDeps {
   readonly assets: AssetStore;
   /** The OpenType font in a file of any kind; off this thread, because unpacking takes its time. */
@@ -73,15 +69,15 @@ export function assetRoutes({ assets, unpackFont }: AssetDeps): Router {
 const IMMUTABLE = 'private, max-age=31536000, immutable';
 
 function checkVector(bytes: Buffer): void {
-  if (isDxf(bytes.subarray(0, HEAD).toString('latin1'))) return;
-  if (bytes.length > SVG_LIMITS.bytes) {
+  const limit = vectorLimit(bytes);
+  if (bytes.length > limit) {
     const mb = (n: number) => Math.round(n / 2 ** 20);
     throw new GeometryError(
       'too-large',
-      `The file has ${mb(bytes.length)} MB; ${mb(SVG_LIMITS.bytes)} MB is the most for a drawing. Simplify it first.`,
+      `The file has ${mb(bytes.length)} MB; ${mb(limit)} MB is the most for a drawing. Simplify it first.`,
     );
   }
-  if (/<(svg:)?svg[\s/>]/.test(decodeXml(bytes).slice(0, HEAD))) return;
+  if (sniffOutlines(bytes)) return;
   throw new GeometryError(
     'bad-file',
     'This is neither a drawing (SVG, DXF) nor a picture (PNG, JPEG, WebP, TIFF, GIF, BMP) nor a mesh (GLB, OBJ, STL) nor a font that can be read.',

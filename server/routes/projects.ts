@@ -1,9 +1,47 @@
-// projects.ts — /api/projects: list, create, read, save, delete.
-import { Router } from 'express';
-import { CreateProjectSchema, emptyProject, SaveProjectSchema } from '../../core/index.ts';
+// projects.ts — /api/projects: list, create, read, save, delete; and projects as files.
+import express, { Router } from 'express';
+import {
+  assetsOf,
+  CreateProjectSchema,
+  emptyProject,
+  fileName,
+  GeometryError,
+  PROJECT_FILE,
+  PROJECT_FILE_LIMITS,
+  readProjectFile,
+  SaveProjectSchema,
+  writeProjectFile,
+} from '../../core/index.ts';
+import { hashOf } from '../../node/reader.ts';
+import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
-export function projectRoutes({ projects }: { projects: ProjectStore }): Router {
+interface ProjectDeps {
+  readonly projects: ProjectStore;
+  readonly assets: AssetStore;
+}
+
+/** Before bodies are read as JSON: a project file is bytes. */
+export function projectFileRoutes({ projects, assets }: ProjectDeps): Router {
+  const router = Router();
+  const body = express.raw({ type: () => true, limit: PROJECT_FILE_LIMITS.bytes });
+  router.get('/projects/:id/file', async (request, response) => {
+    const { document } = await projects.get(request.params.id);
+    const bytes = writeProjectFile({ document, assets: await assets.all(assetsOf(document)) });
+    response.attachment(`${fileName(document.name)}.${PROJECT_FILE.extension}`).type(PROJECT_FILE.mime);
+    response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  });
+  router.post('/projects/file', body, async (request, response) => {
+    const bytes: unknown = request.body;
+    if (!Buffer.isBuffer(bytes)) throw new GeometryError('bad-file', 'The file is empty.');
+    const file = await readProjectFile(bytes, hashOf);
+    for (const each of Object.values(file.assets)) await assets.put(Buffer.from(each));
+    response.status(201).json(await projects.create(file.document));
+  });
+  return router;
+}
+
+export function projectRoutes({ projects }: Pick<ProjectDeps, 'projects'>): Router {
   const router = Router();
   router.get('/projects', async (_request, response) => {
     response.json(await projects.list());

@@ -1,6 +1,6 @@
 // assets.ts — bytes of sources, addressed by their content.
-import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { hashOf } from '../../node/reader.ts';
 import type { Database } from '../db/open.ts';
 import { assets } from '../db/schema.ts';
 import { NotFound } from '../errors.ts';
@@ -14,10 +14,16 @@ export class AssetStore {
 
   /** Keeps the bytes and returns their hash; the same bytes are kept once. */
   async put(bytes: Buffer): Promise<string> {
-    const hash = createHash('sha256').update(bytes).digest('hex');
+    const hash = hashOf(bytes);
     const row = { hash, bytes, createdAt: new Date().toISOString() };
     await this.database.write((tx) => tx.insert(assets).values(row).onConflictDoNothing());
     return hash;
+  }
+
+  /** Bytes by their hashes. */
+  async all(hashes: readonly string[]): Promise<Record<string, Buffer>> {
+    const bytes = await Promise.all(hashes.map(async (hash) => [hash, await this.get(hash)] as const));
+    return Object.fromEntries(bytes);
   }
 
   async get(hash: string): Promise<Buffer> {

@@ -1,7 +1,7 @@
 // projects.ts — projects and their revisions. A save is refused when it is not based on the newest revision.
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, lte } from 'drizzle-orm';
-import { type Project, type ProjectReply, type ProjectSummary, readProject } from '../../core/index.ts';
+import { heightOf, type Project, type ProjectReply, type ProjectSummary, readProject } from '../../core/index.ts';
 import type { Database } from '../db/open.ts';
 import { projects, revisions } from '../db/schema.ts';
 import { Conflict, NotFound } from '../errors.ts';
@@ -10,6 +10,15 @@ import { Conflict, NotFound } from '../errors.ts';
 const KEPT_REVISIONS = 200;
 
 type Row = typeof projects.$inferSelect;
+type Summary = Pick<ProjectSummary, 'layers' | 'stack'>;
+
+function summaryOf({ layers }: Project): Summary {
+  const shown = layers.filter((layer) => layer.shown);
+  return {
+    layers: layers.length,
+    stack: shown.map(({ material, base, build }) => ({ colour: material.colour, base, depth: heightOf(build) })),
+  };
+}
 
 export class ProjectStore {
   private readonly database: Database;
@@ -18,36 +27,45 @@ export class ProjectStore {
     this.database = database;
   }
 
-  /** Newest change first. */
+  /** Newest change first. Documents are not looked into: what is shown of each was written down when it was saved. */
   async list(): Promise<ProjectSummary[]> {
-    const rows = await this.database.db
-      .select({ project: projects, document: revisions.document })
-      .from(projects)
-      .innerJoin(revisions, and(eq(revisions.projectId, projects.id), eq(revisions.number, projects.revision)))
-      .orderBy(desc(projects.updatedAt));
-    return rows.map(({ project, document }) => {
-      const { layers } = readProject(document);
-      const shown = layers.filter((layer) => layer.shown);
-      const { id, name, revision, isDemo, updatedAt } = project;
-      return {
-        id,
-        name,
-        revision,
-        isDemo,
-        updatedAt,
-        layers: layers.length,
-        stack: shown.map(({ material, base, depth }) => ({ colour: material.colour, base, depth })),
-      };
-    });
+    const rows = await this.database.db.select().from(projects).orderBy(desc(projects.updatedAt));
+    return Promise.all(
+      rows.map(async (row) => {
+        const { id, name, revision, isDemo, updatedAt } = row;
+        return {
+          id,
+          name,
+          revision,
+          isDemo,
+          updatedAt,
+          ...((row.summary as Summary | null) ?? (await this.summarised(row))),
+        };
+      }),
+    );
+  }
+
+  /** Of a project that was saved before summaries were kept. */
+  private async summarised({ id, revision }: Row): Promise<Summary> {
+    // A document that cannot be read any more is still listed, so that it can be saved as a file or deleted.
+    const summary = await this.document(id, revision).then(summaryOf, () => ({ layers: 0, stack: [] }));
+    await this.database.write((tx) =>
+      tx
+        .update(projects)
+        .set({ summary })
+        .where(and(eq(projects.id, id), eq(projects.revision, revision))),
+    );
+    return summary;
   }
 
   async create(document: Project, { isDemo = false } = {}): Promise<ProjectReply> {
     const id = randomUUID();
     const now = new Date().toISOString();
+    const summary = summaryOf(document);
     await this.database.write(async (tx) => {
       await tx
         .insert(projects)
-        .values({ id, name: document.name, revision: 1, isDemo, createdAt: now, updatedAt: now });
+        .values({ id, name: document.name, revision: 1, isDemo, summary, createdAt: now, updatedAt: now });
       await tx.insert(revisions).values({ projectId: id, number: 1, document, createdAt: now });
     });
     return { id, revision: 1, isDemo, document };
@@ -78,7 +96,7 @@ export class ProjectStore {
       await tx.insert(revisions).values({ projectId: id, number, document, createdAt: now });
       await tx
         .update(projects)
-        .set({ revision: number, name: document.name, updatedAt: now })
+        .set({ revision: number, name: document.name, summary: summaryOf(document), updatedAt: now })
         .where(eq(projects.id, id));
       await tx
         .delete(revisions)

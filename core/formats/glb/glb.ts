@@ -3,7 +3,29 @@ import { Document, type Node, type Primitive, WebIO } from '@gltf-transform/core
 import { GeometryError } from '../../base/errors.ts';
 import { SHADING, shade } from '../../mesh/normals.ts';
 import type { Mesh } from '../../mesh/types.ts';
+import type { MeshFormat } from '../format.ts';
 import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from '../part.ts';
+
+const MAGIC = 'glTF';
+
+export const glb = {
+  id: 'glb',
+  name: 'GLB',
+  about: 'parts, names, colours, normals',
+  of: 'meshes',
+  extension: 'glb',
+  mime: 'model/gltf-binary',
+  keeps: ['parts', 'colours'],
+  isMetric: true,
+  sniff: (head) => String.fromCharCode(...head.subarray(0, MAGIC.length)) === MAGIC,
+  read: (bytes) => readGlb(bytes),
+  write: (parts, options) => [{ extension: 'glb', chunks: once(() => writeGlb(parts, options)) }],
+} as const satisfies MeshFormat;
+
+/** A binary file states its length first, so that it comes in one piece. */
+async function* once(make: () => Promise<Uint8Array>): AsyncIterable<Uint8Array> {
+  yield await make();
+}
 
 export interface GlbOptions {
   /** Name of the scene and of its root node. */

@@ -1,56 +1,96 @@
 // obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
+
 import { GeometryError } from '../../base/errors.ts';
+import { type Material, PLAIN } from '../../materials/schema.ts';
 import { SHADING, splitVertices } from '../../mesh/normals.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
-import { fileNames, hexToRgb, type Material, type Part, PLAIN, rgbToHex } from '../part.ts';
+import type { MeshFormat } from '../format.ts';
+import { fileNames, hexToRgb, joinBytes, type Part, rgbToHex } from '../part.ts';
+import { Lines } from './lines.ts';
+
+const NOTHING = new Uint8Array();
+
+export const obj = {
+  id: 'obj',
+  name: 'OBJ and MTL',
+  about: 'quads stay quads',
+  of: 'meshes',
+  extension: 'obj',
+  mime: 'model/obj',
+  keeps: ['parts', 'colours'],
+  isMetric: false,
+  sniff: isObj,
+  read: async (bytes) => readObj({ obj: new TextDecoder().decode(bytes), mtl: '' }),
+  readWritten: ({ obj: text = NOTHING, mtl = NOTHING }) =>
+    readObj({ obj: new TextDecoder().decode(text), mtl: new TextDecoder().decode(mtl) }),
+  write: (parts, { name }) => [
+    { extension: 'obj', chunks: objChunks(parts, `${name}.mtl`) },
+    { extension: 'mtl', chunks: mtlChunks(parts) },
+  ],
+  partNames: fileNames,
+} as const satisfies MeshFormat;
+
+const WORDS = new Set(['v', 'vt', 'vn', 'vp', 'f', 'l', 'p', 'o', 'g', 's', 'mtllib', 'usemtl']);
+
+/** It has no mark, so that its first words decide. */
+function isObj(head: Uint8Array): boolean {
+  const text = new TextDecoder('latin1').decode(head);
+  if (text.includes('\0')) return false;
+  const words = text.split(/\r?\n/).map((line) => line.trim().split(/\s+/)[0]!);
+  const known = words.slice(0, -1).filter((word) => word !== '' && !word.startsWith('#'));
+  return known.length > 0 && known.every((word) => WORDS.has(word)) && known.includes('v');
+}
 
 export interface ObjFiles {
   readonly obj: string;
   readonly mtl: string;
 }
 
-/** Nine significant digits bring every float32 back unchanged. */
-const number = (v: number) => String(Number(Math.fround(v).toPrecision(9)));
-
 /** A number from 0 to 1. */
 const share = (v: number) => String(Number(v.toFixed(6)));
 
 /** @param library file name of the MTL, as the OBJ is to name it */
-export function writeObj(parts: readonly Part[], library: string): ObjFiles {
+function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Array> {
   const names = fileNames(parts.map((part) => part.name));
-  const obj: string[] = [`mtllib ${library}`];
-  const mtl: string[] = [];
+  const lines = new Lines();
+  lines.text(`mtllib ${library}\n`);
   let pointsBefore = 1;
   let normalsBefore = 1;
   let uvsBefore = 1;
-  for (const [i, { mesh, material, shading = SHADING, uvs: places = null }] of parts.entries()) {
+  for (const [i, { mesh, shading = SHADING, uvs: places = null }] of parts.entries()) {
     const name = names[i]!;
     const { normals, uvs, vertexOfCorner } = splitVertices(mesh, shading, places);
-    obj.push(`o ${name}`);
-    pushTriples(obj, 'v', mesh.positions);
-    pushTriples(obj, 'vn', normals);
-    if (uvs) for (let v = 0; v < uvs.length; v += 2) obj.push(`vt ${number(uvs[v]!)} ${number(uvs[v + 1]!)}`);
-    obj.push(`usemtl ${name}`);
+    lines.text(`o ${name}\n`);
+    lines.tuples('v', mesh.positions, 3);
+    lines.tuples('vn', normals, 3);
+    if (uvs) lines.tuples('vt', uvs, 2);
+    lines.text(`usemtl ${name}\n`);
     for (let f = 0; f < faceCount(mesh); f++) {
-      let line = 'f';
+      lines.text('f');
       for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) {
         const vertex = vertexOfCorner[c]!;
-        line += ` ${mesh.corners[c]! + pointsBefore}/${uvs ? vertex + uvsBefore : ''}/${vertex + normalsBefore}`;
+        lines.corner(mesh.corners[c]! + pointsBefore, uvs ? vertex + uvsBefore : 0, vertex + normalsBefore);
       }
-      obj.push(line);
+      lines.text('\n');
     }
+    yield lines.take();
     pointsBefore += mesh.positions.length / 3;
     normalsBefore += normals.length / 3;
     uvsBefore += (uvs?.length ?? 0) / 2;
-    mtl.push(...materialLines(name, material));
   }
-  return { obj: `${obj.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
+  yield lines.take();
 }
 
-function pushTriples(lines: string[], keyword: string, values: ArrayLike<number>): void {
-  for (let i = 0; i < values.length; i += 3) {
-    lines.push(`${keyword} ${number(values[i]!)} ${number(values[i + 1]!)} ${number(values[i + 2]!)}`);
-  }
+function* mtlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
+  const names = fileNames(parts.map((part) => part.name));
+  const lines = parts.flatMap(({ material }, i) => materialLines(names[i]!, material));
+  yield new TextEncoder().encode(`${lines.join('\n')}\n`);
+}
+
+/** Both files. @param library file name of the MTL, as the OBJ is to name it */
+export function writeObj(parts: readonly Part[], library: string): ObjFiles {
+  const text = (chunks: Iterable<Uint8Array>) => new TextDecoder().decode(joinBytes([...chunks]));
+  return { obj: text(objChunks(parts, library)), mtl: text(mtlChunks(parts)) };
 }
 
 function materialLines(name: string, { colour, opacity, roughness, metalness }: Material): string[] {

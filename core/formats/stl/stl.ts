@@ -1,35 +1,73 @@
 // stl.ts — binary STL: 80 bytes of header, a count, 50 bytes a triangle, little-endian. All parts in one body.
+
 import { GeometryError } from '../../base/errors.ts';
+import { PLAIN } from '../../materials/schema.ts';
 import { trianglesOf } from '../../mesh/triangles.ts';
 import type { Mesh } from '../../mesh/types.ts';
-import { type Part, PLAIN, triangleMesh } from '../part.ts';
+import type { MeshFormat } from '../format.ts';
+import { joinBytes, type Part, triangleMesh } from '../part.ts';
+
+export const stl = {
+  id: 'stl',
+  name: 'STL',
+  about: 'one body of triangles, to print',
+  of: 'meshes',
+  extension: 'stl',
+  mime: 'model/stl',
+  keeps: [],
+  isMetric: false,
+  sniff: isStl,
+  read: async (bytes) => readStl(bytes),
+  write: (parts) => [{ extension: 'stl', chunks: stlChunks(parts) }],
+} as const satisfies MeshFormat;
 
 const HEADER = 80;
 const RECORD = 50;
+/** More than this in a header are none: other binary files would begin like that. */
+const MOST_TRIANGLES = 2_000_000;
 
-export function writeStl(parts: readonly Part[]): Uint8Array {
+/** Text begins with “solid”; of a binary file the first triangle's numbers are finite, and no picture begins so. */
+function isStl(head: Uint8Array): boolean {
+  const text = new TextDecoder('latin1').decode(head);
+  if (/^\s*solid\b[^\n]*\n\s*(facet|endsolid)\b/.test(text)) return true;
+  if (!text.includes('\0') || head.length < HEADER + 4 + RECORD) return false;
+  const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
+  const count = view.getUint32(HEADER, true);
+  const numbers = Array.from({ length: 12 }, (_, k) => view.getFloat32(HEADER + 4 + 4 * k, true));
+  return count > 0 && count <= MOST_TRIANGLES && numbers.every((v) => Math.abs(v) < 1e12);
+}
+
+/** A part at a time. */
+function* stlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
   const divided = apart(parts).map((mesh) => ({ mesh, indices: trianglesOf(mesh).indices }));
-  const count = divided.reduce((sum, { indices }) => sum + indices.length / 3, 0);
-  const bytes = new Uint8Array(HEADER + 4 + RECORD * count);
+  const head = new Uint8Array(HEADER + 4);
   // The header must not begin with "solid", which is how readers tell the text form.
-  for (const [i, character] of [...'Outline Stack, binary STL'].entries()) bytes[i] = character.charCodeAt(0);
+  for (const [i, character] of [...'Outline Stack, binary STL'].entries()) head[i] = character.charCodeAt(0);
+  const count = divided.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  new DataView(head.buffer).setUint32(HEADER, count, true);
+  yield head;
+  for (const { mesh, indices } of divided) yield records(mesh.positions, indices);
+}
+
+/** The whole file. */
+export const writeStl = (parts: readonly Part[]): Uint8Array => joinBytes([...stlChunks(parts)]);
+
+function records(p: Float64Array, indices: Uint32Array): Uint8Array {
+  const bytes = new Uint8Array((RECORD * indices.length) / 3);
   const view = new DataView(bytes.buffer);
-  view.setUint32(HEADER, count, true);
-  let at = HEADER + 4;
-  for (const { mesh, indices } of divided) {
-    const p = mesh.positions;
-    for (let t = 0; t < indices.length; t += 3) {
-      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
-      const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
-      const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
-      const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-      const length = Math.hypot(nx, ny, nz) || 1;
-      view.setFloat32(at, nx / length, true);
-      view.setFloat32(at + 4, ny / length, true);
-      view.setFloat32(at + 8, nz / length, true);
-      for (let k = 0; k < 9; k++)
-        view.setFloat32(at + 12 + 4 * k, p[3 * indices[t + Math.floor(k / 3)]! + (k % 3)]!, true);
-      at += RECORD;
+  for (let t = 0, at = 0; t < indices.length; t += 3, at += RECORD) {
+    const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+    const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+    const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const length = Math.hypot(nx, ny, nz) || 1;
+    view.setFloat32(at, nx / length, true);
+    view.setFloat32(at + 4, ny / length, true);
+    view.setFloat32(at + 8, nz / length, true);
+    for (const [k, corner] of [a, b, c].entries()) {
+      view.setFloat32(at + 12 + 12 * k, p[corner]!, true);
+      view.setFloat32(at + 16 + 12 * k, p[corner + 1]!, true);
+      view.setFloat32(at + 20 + 12 * k, p[corner + 2]!, true);
     }
   }
   return bytes;

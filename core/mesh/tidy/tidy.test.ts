@@ -1,8 +1,10 @@
 // Tidying on bodies whose counts are known: cubes cut up, turned, doubled and torn, and slabs as files bring them back.
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Part, PLAIN } from '../../formats/part.ts';
+import type { Part } from '../../formats/part.ts';
 import { readStl, writeStl } from '../../formats/stl/stl.ts';
+import { PLAIN } from '../../materials/schema.ts';
 import { regionsOf } from '../../outline/regions.ts';
 import type { Region } from '../../outline/types.ts';
 import { planSlab, raiseSlab, type SlabSpec } from '../../solid/slab.ts';

@@ -1,46 +1,19 @@
 // arrange.ts — a drawing just brought in becomes layers: one a fill colour, in paint order, resting on each other like
 // cut paper; the paper it was drawn on is recognised and left out.
 import { converter } from 'culori';
+import Flatbush from 'flatbush';
 import { GeometryError, type Warning } from '../base/errors.ts';
-import { MM_PER_UNIT, type Unit } from '../base/units.ts';
+import { roundFigure } from '../base/figures.ts';
+import { MM_PER_UNIT } from '../base/units.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { roughBounds } from '../outline/corners.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
-import { overlapArea } from '../outline/overlap.ts';
+import { doOverlap, type Footprint, footprintOf } from '../outline/overlap.ts';
 import type { Bounds, Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
-import { colourName, uniqueName } from './names.ts';
-import { isHeavy, shapeBounds, shapeRegions } from './outlines.ts';
-import { type Edge, type EdgeShape, type Layer, MESH_DEFAULTS, type Source } from './schema.ts';
-
-export interface ArrangeOptions {
-  readonly unit: Unit;
-  readonly tolerance: number;
-  /** Longest side of what is built, in project units; undefined: the drawing's own physical size, else `fallbackSize`. */
-  readonly size?: number;
-  /** Used for a drawing without physical size; undefined leaves one user unit as one project unit. */
-  readonly fallbackSize?: number;
-  /** Where the source lies already; overrides every size. */
-  readonly placement?: Pick<Source, 'scale' | 'origin'>;
-  readonly depth?: number;
-  readonly edge?: Edge;
-  readonly backEdge?: EdgeShape | null;
-  /** Settings of the mesh, instead of {@link MESH_DEFAULTS}. */
-  readonly mesh?: Partial<Pick<Layer, keyof typeof MESH_DEFAULTS>>;
-  readonly cell?: number;
-  /** Makes ids for the source and its layers; called with 'source' or 'layer'. */
-  readonly newId: (kind: 'source' | 'layer') => string;
-  /** Names that layers may not take. */
-  readonly takenNames?: Iterable<string>;
-}
-
-export interface Arrangement {
-  readonly placement: Pick<Source, 'scale' | 'origin'>;
-  readonly layers: readonly Layer[];
-  readonly warnings: readonly Warning[];
-  /** Longest side of what is built, in project units. */
-  readonly size: number;
-}
+import type { Arrangement, ArriveOptions, Proposal } from './kind.ts';
+import { colourName } from './names.ts';
+import { isHeavy, shapeBounds, shapeRegions } from './placing.ts';
 
 /** A start depth that reads as a slab: this share of the longest side. */
 const DEPTH_SHARE = 0.04;
@@ -56,8 +29,10 @@ const PAPER = { lightness: 0.9, chroma: 0.05, cover: 0.97 } as const;
 
 const toOklab = converter('oklab');
 
+const START_MATERIAL = { roughness: 0.6, metalness: 0 } as const;
+
 /** @throws {GeometryError} 'nothing-to-build' when no shape has area */
-export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOptions): Arrangement {
+export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
   const { unit, tolerance } = options;
   const ground = groundOf(drawing);
   const warnings: Warning[] = [];
@@ -70,69 +45,60 @@ export function arrange(drawing: Drawing, sourceId: string, options: ArrangeOpti
   }
   const kept = drawing.shapes.filter((shape) => !ground.has(shape));
   const bounds = shapeBounds(kept.length > 0 ? kept : drawing.shapes, drawing.sheet);
-  if (!bounds || !(longestSide(bounds) > 0)) {
-    throw new GeometryError(
-      'nothing-to-build',
-      'The drawing has no filled shape with an area and no stroke; there is nothing to build.',
-    );
-  }
+  if (!bounds || !(longestSide(bounds) > 0)) throw nothingToBuild();
   const longest = longestSide(bounds);
   const scale = options.placement?.scale ?? scaleFor(drawing, longest, options);
   const middle: [number, number] = [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2];
   const placement = { scale, origin: options.placement?.origin ?? middle };
   const size = longest * scale;
   const depth = options.depth ?? roundFigure(size * DEPTH_SHARE);
-  const names = new Set(options.takenNames ?? []);
 
-  const placed: { layer: Layer; regions: Region[] }[] = [];
   const coarse = Math.max(tolerance, size / 2000);
   const regionsFor = (shape: Shape) => (isHeavy(shape) ? [] : shapeRegions([shape], placement, coarse));
-  let heavy = 0;
-  for (const { shapes, isGround } of byColour(drawing, ground, regionsFor)) {
-    const lines = shapes.filter(isHeavy).reduce((sum, { path }) => sum + path.length, 0);
-    heavy += lines;
-    const regions = lines > 0 ? [] : shapeRegions(shapes, placement, tolerance);
-    if (regions.length === 0 && lines === 0) {
-      const message = `${shapes.length} shapes of ${shapes[0]!.colour} have no area and were left out.`;
-      warnings.push({ code: 'no-area', message });
-      continue;
-    }
-    const layer: Layer = {
-      id: options.newId('layer'),
-      name: uniqueName(isGround ? 'Ground' : layerName(shapes), names),
-      source: sourceId,
-      members: shapes.map((shape) => shape.id),
-      skipped: [],
-      shown: !isGround && lines === 0,
-      ground: isGround,
-      base: isGround ? 0 : restingHeight(regions, placed),
-      depth,
-      edge: options.edge ?? (lines > 0 ? NO_EDGE : startEdge(regions, depth)),
-      backEdge: options.backEdge ?? null,
-      ...MESH_DEFAULTS,
-      ...options.mesh,
-      cell: options.cell ?? roundFigure(size / 40),
-      material: { colour: shapes[0]!.colour, opacity: round3(shapes[0]!.opacity), roughness: 0.6, metalness: 0 },
-    };
-    placed.push({ layer, regions });
-  }
-  if (heavy > 0) {
+  const groups = byColour(drawing, ground, regionsFor).flatMap((group) => {
+    const lines = group.shapes.filter(isHeavy).reduce((sum, { path }) => sum + path.length, 0);
+    const regions = lines > 0 ? [] : shapeRegions(group.shapes, placement, tolerance);
+    if (regions.length > 0 || lines > 0) return [{ ...group, lines, footprint: footprintOf(regions) }];
+    const message = `${group.shapes.length} shapes of ${group.shapes[0]!.colour} have no area and were left out.`;
+    warnings.push({ code: 'no-area', message });
+    return [];
+  });
+  if (groups.some(({ lines }) => lines > 0)) {
     const message = `Layers with more lines than can be built at once were switched off: choose the lines you need at the Outline station.`;
     warnings.push({ code: 'not-built', message });
   }
-  if (placed.every(({ layer }) => layer.ground)) {
-    throw new GeometryError(
-      'nothing-to-build',
-      'The drawing has no filled shape with an area and no stroke; there is nothing to build.',
-    );
-  }
+  if (groups.every(({ isGround }) => isGround)) throw nothingToBuild();
   if (unit !== 'mm' && drawing.mmPerUnit === null) {
     warnings.push({ code: 'unit', message: `The drawing has no physical size; it was taken as ${unit}.` });
   }
-  return { placement, layers: placed.map(({ layer }) => layer), warnings, size };
+  const isShown = groups.map(({ isGround, lines }) => !isGround && lines === 0);
+  const levels = levelsOf(
+    groups.map(({ footprint }) => footprint),
+    isShown,
+  );
+  const proposals = groups.map(({ shapes, isGround, lines, footprint: { regions } }, i): Proposal => {
+    const { colour, opacity } = shapes[0]!;
+    return {
+      name: isGround ? 'Ground' : layerName(shapes),
+      members: shapes.map((shape) => shape.id),
+      shown: isShown[i]!,
+      ground: isGround,
+      base: isGround ? 0 : stacked(levels[i]!, depth),
+      depth,
+      reach: options.wantsReach === false || lines > 0 ? 0 : startReach(regions, depth),
+      material: { colour, opacity: round3(opacity), ...START_MATERIAL },
+    };
+  });
+  return { placement, proposals, warnings, size };
 }
 
-function scaleFor(drawing: Drawing, longest: number, { unit, size, fallbackSize }: ArrangeOptions): number {
+const nothingToBuild = () =>
+  new GeometryError(
+    'nothing-to-build',
+    'The drawing has no filled shape with an area and no stroke; there is nothing to build.',
+  );
+
+function scaleFor(drawing: Drawing, longest: number, { unit, size, fallbackSize }: ArriveOptions): number {
   if (size !== undefined) return size / longest;
   if (drawing.mmPerUnit !== null) return drawing.mmPerUnit / MM_PER_UNIT[unit];
   return fallbackSize === undefined ? 1 : fallbackSize / longest;
@@ -171,27 +137,53 @@ function byColour(
   regionsFor: (shape: Shape) => Region[],
 ): Group[] {
   // Made when first compared: most drawings need few of them.
-  const known = new Map<Shape, Region[]>();
-  const regionsOnce = (shape: Shape) => {
-    const regions = known.get(shape) ?? regionsFor(shape);
-    known.set(shape, regions);
-    return regions;
+  const known = new Map<number, Footprint>();
+  const footprint = (i: number) => {
+    const found = known.get(i) ?? footprintOf(regionsFor(shapes[i]!));
+    known.set(i, found);
+    return found;
   };
-  const boxes = new Map(shapes.map((shape) => [shape, boxOf(shape)]));
+  const boxes = shapes.map(boxOf);
+  const index = indexOf(boxes);
   const groups: Group[] = [];
-  for (const shape of shapes) {
+  const newest = new Map<string, number>();
+  const groupOf: number[] = [];
+  for (const [i, shape] of shapes.entries()) {
     const isGround = ground.has(shape);
     const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)} ${areGroupsLayers ? shape.group : ''}`;
-    const own = groups.findLastIndex((group) => group.key === key);
-    const isOver = (other: Shape) =>
-      doMeet(boxes.get(shape)!, boxes.get(other)!) &&
-      overlapArea(regionsOnce(shape), regionsOnce(other), TOUCHING_SHARE) > 0;
+    const own = newest.get(key);
     // Layers of a file say by themselves what belongs together.
-    const isCovered = own >= 0 && !areGroupsLayers && groups.slice(own + 1).some((group) => group.shapes.some(isOver));
-    if (own < 0 || isCovered) groups.push({ shapes: [shape], isGround, key });
-    else groups[own]!.shapes.push(shape);
+    const isCovered =
+      own !== undefined &&
+      !areGroupsLayers &&
+      meetingIn(index, boxes, i)
+        .filter((j) => j < i && groupOf[j]! > own)
+        .some((j) => doOverlap(footprint(i), footprint(j), TOUCHING_SHARE));
+    if (own === undefined || isCovered) {
+      newest.set(key, groups.length);
+      groupOf.push(groups.length);
+      groups.push({ shapes: [shape], isGround, key });
+    } else {
+      groupOf.push(own);
+      groups[own]!.shapes.push(shape);
+    }
   }
   return groups;
+}
+
+/** A tree of boxes; null for none. */
+function indexOf(boxes: readonly Bounds[]): Flatbush | null {
+  if (boxes.length === 0) return null;
+  const index = new Flatbush(boxes.length);
+  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
+  index.finish();
+  return index;
+}
+
+/** Numbers of the boxes that meet box i, in order. */
+function meetingIn(index: Flatbush | null, boxes: readonly Bounds[], i: number): number[] {
+  const { minX, minY, maxX, maxY } = boxes[i]!;
+  return index ? index.search(minX, minY, maxX, maxY).sort((a, b) => a - b) : [];
 }
 
 function boxOf({ path, stroke }: Shape): Bounds {
@@ -199,8 +191,6 @@ function boxOf({ path, stroke }: Shape): Bounds {
   const { minX, minY, maxX, maxY } = roughBounds([path]) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   return { minX: minX - half, minY: minY - half, maxX: maxX + half, maxY: maxY + half };
 }
-
-const doMeet = (a: Bounds, b: Bounds) => a.minX < b.maxX && a.maxX > b.minX && a.minY < b.maxY && a.maxY > b.minY;
 
 /** Sharing less than this of the smaller one is rounding where they touch. */
 const TOUCHING_SHARE = 1e-4;
@@ -220,30 +210,40 @@ function layerName(shapes: readonly Shape[]): string {
 /** A layer rests on another from this share of the smaller one on. */
 const RESTING_SHARE = 1e-6;
 
-/** The top of whatever lies below these regions in plan. */
-function restingHeight(regions: readonly Region[], below: readonly { layer: Layer; regions: Region[] }[]): number {
-  return below
-    .filter(({ layer }) => layer.shown)
-    .filter((other) => overlapArea(regions, other.regions, RESTING_SHARE) > 0)
-    .reduce((top, { layer }) => Math.max(top, layer.base + layer.depth), 0);
+/** The height of so many layers, added up as laying one on the other does. */
+function stacked(count: number, depth: number): number {
+  let height = 0;
+  for (let k = 0; k < count; k++) height += depth;
+  return height;
 }
 
-export const NO_EDGE: Edge = {
-  profile: 'round',
-  on: 'none',
-  reach: 0,
-  rise: 0,
-  steps: 3,
-  way: 'in',
-  beyond: 'ridge',
-  corners: 'mitred',
-  mitreLimit: 5,
-};
+/** On how many others each rests, one upon the other, of those below it that are built. */
+function levelsOf(footprints: readonly Footprint[], isShown: readonly boolean[]): number[] {
+  // A patch at a time: what is scattered over the sheet has a box that says nothing.
+  const owners = footprints.flatMap(({ patches }, i) => patches.map(() => i));
+  const boxes = footprints.flatMap(({ patches }) => patches.map(({ bounds }) => bounds));
+  const index = indexOf(boxes);
+  const levels: number[] = [];
+  let first = 0;
+  for (const [i, footprint] of footprints.entries()) {
+    const below = new Set<number>();
+    for (const [k] of footprint.patches.entries()) {
+      for (const j of meetingIn(index, boxes, first + k))
+        if (owners[j]! < i && isShown[owners[j]!]) below.add(owners[j]!);
+    }
+    first += footprint.patches.length;
+    // The highest first: the rest need not be looked at.
+    const highest = [...below]
+      .sort((a, b) => levels[b]! - levels[a]!)
+      .find((j) => doOverlap(footprint, footprints[j]!, RESTING_SHARE));
+    levels.push(highest === undefined || footprint.patches.length === 0 ? 0 : levels[highest]! + 1);
+  }
+  return levels;
+}
 
-function startEdge(regions: readonly Region[], depth: number): Edge {
+function startReach(regions: readonly Region[], depth: number): number {
   const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
-  const reach = roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
-  return { ...NO_EDGE, on: 'front', reach, rise: reach };
+  return roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
 }
 
 /** Curves are followed within this share of the longest side. */
@@ -251,11 +251,5 @@ const TOLERANCE_SHARE = 1e-4;
 
 /** A tolerance that suits something of this size: nothing of it is seen, and no point is there for nothing. */
 export const toleranceFor = (size: number): number => Math.max(1e-6, roundFigure(size * TOLERANCE_SHARE));
-
-/** Rounded down to two figures, so that start values read well. */
-export function roundFigure(v: number): number {
-  const digit = 10 ** (Math.floor(Math.log10(v)) - 1);
-  return Number((Math.floor(v / digit + 1e-9) * digit).toPrecision(2));
-}
 
 const round3 = (v: number) => Math.round(v * 1000) / 1000;

@@ -1,5 +1,6 @@
-// outlines.ts — a layer's members on the sheet: shapes of a source, placed, flattened and united.
+// placing.ts — shapes of a source on the sheet: placed, flattened and united.
 
+import type { Placed } from '../builds/kind.ts';
 import type { Box, Drawing, Shape, Stroke } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
@@ -8,10 +9,9 @@ import { strokePaths } from '../outline/stroke.ts';
 import type { Bounds, Region, Ring } from '../outline/types.ts';
 import { flatten, polylines } from '../path/flatten.ts';
 import type { Matrix, Path } from '../path/types.ts';
-import type { Layer, Source } from './schema.ts';
 
 /** User units, y down, to the sheet: y up, the origin in the middle. */
-export function placement({ scale, origin: [x, y] }: Pick<Source, 'scale' | 'origin'>): Matrix {
+export function placement({ scale, origin: [x, y] }: Placed): Matrix {
   return [scale, 0, 0, -scale, -scale * x, scale * y];
 }
 
@@ -21,28 +21,38 @@ export interface Members {
   readonly stranded: readonly string[];
 }
 
-/** The shapes of a layer that are to be built, in paint order. */
-export function membersOf(layer: Layer, drawing: Drawing): Members {
-  const byId = new Map(drawing.shapes.map((shape) => [shape.id, shape]));
-  const skipped = new Set(layer.skipped);
-  const wanted = layer.members.filter((member) => !skipped.has(member));
+/** Shapes of drawings by their ids; every layer asks. */
+const indexes = new WeakMap<Drawing, ReadonlyMap<string, Shape>>();
+
+function shapesById(drawing: Drawing): ReadonlyMap<string, Shape> {
+  const known = indexes.get(drawing);
+  if (known) return known;
+  const index = new Map(drawing.shapes.map((shape) => [shape.id, shape]));
+  indexes.set(drawing, index);
+  return index;
+}
+
+/** The members that are to be built, in paint order. */
+export function membersOf(
+  { members, skipped }: { readonly members: readonly string[]; readonly skipped: readonly string[] },
+  drawing: Drawing,
+): Members {
+  const byId = shapesById(drawing);
+  const left = new Set(skipped);
+  const wanted = members.filter((member) => !left.has(member));
   return {
     shapes: wanted.flatMap((member) => byId.get(member) ?? []),
     stranded: wanted.filter((member) => !byId.has(member)),
   };
 }
 
-export function placedShapes(shapes: readonly Shape[], source: Pick<Source, 'scale' | 'origin'>): Shape[] {
+export function placedShapes(shapes: readonly Shape[], source: Placed): Shape[] {
   const matrix = placement(source);
   return shapes.map((shape) => movedShape(shape, matrix));
 }
 
 /** The union of the shapes, each filled by its own rule. @param tolerance in project units */
-export function shapeRegions(
-  shapes: readonly Shape[],
-  source: Pick<Source, 'scale' | 'origin'>,
-  tolerance: number,
-): Region[] {
+export function shapeRegions(shapes: readonly Shape[], source: Placed, tolerance: number): Region[] {
   const placed = placedShapes(shapes, source);
   const [only] = placed;
   if (placed.length === 1) return coverOf(only!, tolerance);
@@ -55,11 +65,7 @@ export function shapeRegions(
 }
 
 /** The curves that {@link shapeRegions} flattens. */
-export function shapeCurves(
-  shapes: readonly Shape[],
-  source: Pick<Source, 'scale' | 'origin'>,
-  tolerance: number,
-): Path[] {
+export function shapeCurves(shapes: readonly Shape[], source: Placed, tolerance: number): Path[] {
   return placedShapes(shapes, source).flatMap(({ path, stroke }) =>
     stroke ? strokePaths(path, stroke, tolerance) : [path],
   );

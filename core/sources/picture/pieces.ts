@@ -1,10 +1,22 @@
 // pieces.ts — traced pieces keep their ids when a picture is traced again: each new piece takes the id of the old one that
 // lies most nearly where it does.
-import type { Drawing, Shape } from '../drawing.ts';
-import { boundsOf, ringArea } from '../outline/measure.ts';
-import { polylines } from '../path/flatten.ts';
-import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
-import type { PieceMark } from './schema.ts';
+import { z } from 'zod';
+import type { Drawing, Shape } from '../../drawing.ts';
+import { ColourSchema } from '../../materials/schema.ts';
+import { boundsOf, ringArea } from '../../outline/measure.ts';
+import { polylines } from '../../path/flatten.ts';
+import { labDistance, labOf, rgbOfHex } from '../../picture/colour.ts';
+
+/** What a traced piece is known by when the picture is traced again. */
+export const PieceSchema = z.object({
+  id: z.string().min(1).max(60),
+  colour: ColourSchema,
+  /** In square user units, holes taken off. */
+  area: z.number(),
+  /** Left, top, right, bottom in user units. */
+  box: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+});
+export type PieceMark = z.infer<typeof PieceSchema>;
 
 /** What a piece will be known by. */
 export function markOf({ path, colour, stroke }: Shape, id: string): PieceMark {

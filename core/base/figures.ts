@@ -1,0 +1,7 @@
+// figures.ts — numbers that read well.
+
+/** Rounded down to two figures, so that start values read well. */
+export function roundFigure(v: number): number {
+  const digit = 10 ** (Math.floor(Math.log10(v)) - 1);
+  return Number((Math.floor(v / digit + 1e-9) * digit).toPrecision(2));
+}

@@ -1,0 +1,40 @@
+// part.ts — parts of a mesh that was brought in, as high as the layer is.
+import { z } from 'zod';
+import { length } from '../../base/quantities.ts';
+import { joinMeshes, placedMesh } from '../../mesh/place.ts';
+import type { Mesh } from '../../mesh/types.ts';
+import { SIDES } from '../../mesh/types.ts';
+import type { BuildKind } from '../kind.ts';
+
+export const PartSchema = z.object({
+  kind: z.literal('part'),
+  /** How thick it is: the file's own thickness is stretched to this. */
+  depth: length(1e-6),
+});
+export type PartSettings = z.infer<typeof PartSchema>;
+
+export const part = {
+  kind: 'part',
+  schema: PartSchema,
+  change: PartSchema.omit({ kind: true }).partial(),
+  from: 'meshes',
+  sides: SIDES,
+  start: ({ depth }) => ({ kind: 'part', depth }),
+  needs: () => [],
+  heightOf: ({ depth }) => depth,
+  withHeight: (settings, depth) => ({ ...settings, depth }),
+  planKey: () => '',
+  plan: ({ meshes }) => joinMeshes(meshes),
+  buffersOf: ({ positions, starts, corners, sides }) => [positions, starts, corners, sides].map(({ buffer }) => buffer),
+  raiseKey: ({ depth }) => String(depth),
+  raise: (mesh, { placement }, { depth }) => ({
+    mesh: placedMesh(mesh, placement, depth),
+    edgePath: 'none',
+    ringOutlines: 0,
+    warnings: [],
+  }),
+  bends: () => null,
+  opened: (mesh) => mesh,
+  openedKey: () => '',
+  flat: (_side, { regions }) => regions,
+} as const satisfies BuildKind<PartSettings, Mesh>;

@@ -1,0 +1,119 @@
+// slab.ts — outlines extruded to a depth, with an edge on front and back.
+
+import { roundFigure } from '../../base/figures.ts';
+import { SIDES } from '../../mesh/types.ts';
+import { insetRegions } from '../../outline/offset.ts';
+import { bendsOf } from '../../solid/bends.ts';
+import type { NamedProfile, Profile, ProfileCurve } from '../../solid/profile.ts';
+import {
+  fitSpec,
+  planKey,
+  planSlab,
+  raiseSlab,
+  type SlabEdge,
+  type SlabPlan,
+  type SlabSpec,
+  withoutCaps,
+} from '../../solid/slab.ts';
+import type { BuildInput, BuildKind } from '../kind.ts';
+import { type Edge, type EdgeShape, type Slab, SlabChangeSchema, SlabSchema } from './schema.ts';
+
+export const NO_EDGE: Edge = {
+  profile: 'round',
+  on: 'none',
+  reach: 0,
+  rise: 0,
+  steps: 3,
+  way: 'in',
+  beyond: 'ridge',
+  corners: 'mitred',
+  mitreLimit: 5,
+};
+
+/** Cells of a face mesh along the longest side of what came in. */
+const CELLS = 40;
+
+export const slab = {
+  kind: 'slab',
+  schema: SlabSchema,
+  change: SlabChangeSchema,
+  from: 'outlines',
+  sides: SIDES,
+  start: ({ depth, reach, size }) => ({
+    kind: 'slab',
+    depth,
+    edge: reach > 0 ? { ...NO_EDGE, on: 'front', reach, rise: reach } : NO_EDGE,
+    backEdge: null,
+    faces: 'fewest',
+    cell: roundFigure(size / CELLS),
+    wallRows: 1,
+    caps: 'both',
+  }),
+  needs: () => [],
+  heightOf: ({ depth }) => depth,
+  withHeight: (settings, depth) => ({ ...settings, depth }),
+  planKey: (input, settings) => planKey(fitted(input, settings).spec),
+  plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
+  buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
+    [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
+  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${edge.rise} ${backEdge?.rise ?? ''}`,
+  raise(plan, input, settings) {
+    const { spec, warnings } = fitted(input, settings);
+    if (plan.unheldOutlines > 0) {
+      const which = plan.unheldOutlines === 1 ? 'One outline is' : `${plan.unheldOutlines} outlines are`;
+      const message = `${which} too intricate for the edge to hold back; it ends in ridges there.`;
+      warnings.push({ code: 'not-held', message });
+    }
+    if (plan.lostFlange) {
+      const message = 'The outlines are too intricate for an edge that reaches out this far; it was left out.';
+      warnings.push({ code: 'no-flange', message });
+    }
+    const { edgePath, ringOutlines } = plan;
+    return { mesh: raiseSlab(plan, spec), edgePath, ringOutlines, warnings };
+  },
+  bends: ({ flow }, curves, tolerance) => bendsOf(flow, curves(), tolerance),
+  opened: (mesh, { caps }) => withoutCaps(mesh, caps),
+  openedKey: ({ caps }) => caps,
+  flat(side, { regions, profiles }, settings) {
+    const edge = specOf(settings, profiles)[side];
+    const isTaken = edge && edge.way === 'in' && edge.rise > 0 && edge.reach > 0;
+    return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
+  },
+} as const satisfies BuildKind<Slab, SlabPlan>;
+
+const fitted = ({ extent, profiles }: BuildInput, settings: Slab) => fitSpec(specOf(settings, profiles), extent);
+
+/** @param profiles those that were drawn by hand */
+export function specOf(
+  { depth, edge, backEdge, faces, cell, wallRows }: Slab,
+  profiles: readonly NamedProfile[],
+): SlabSpec {
+  const { on, ...shape } = edge;
+  const drawn = (each: EdgeShape): SlabEdge => ({ ...each, profile: profileOf(each.profile, profiles) });
+  return {
+    depth,
+    front: on === 'front' || on === 'both' ? drawn(shape) : null,
+    back: on === 'back' || on === 'both' ? drawn(backEdge ?? shape) : null,
+    faces,
+    cell,
+    wallRows,
+  };
+}
+
+/** What a profile is; a drawn one that nobody knows any more is a chamfer. */
+export function profileOf(profile: EdgeShape['profile'], profiles: readonly NamedProfile[]): Profile | ProfileCurve {
+  if (typeof profile === 'string') return profile;
+  return profiles.find(({ name }) => name === profile.drawn) ?? 'chamfer';
+}
+
+/** The settings with another profile wherever they have the drawn one of this name. */
+export function withProfile(settings: Slab, drawn: string, profile: EdgeShape['profile']): Slab {
+  const isIt = (shape: EdgeShape | null) => typeof shape?.profile === 'object' && shape.profile.drawn === drawn;
+  const { edge, backEdge } = settings;
+  if (!isIt(edge) && !isIt(backEdge)) return settings;
+  return {
+    ...settings,
+    edge: isIt(edge) ? { ...edge, profile } : edge,
+    backEdge: backEdge && isIt(backEdge) ? { ...backEdge, profile } : backEdge,
+  };
+}

@@ -1,0 +1,99 @@
+// arrive.ts — what was brought in becomes a source and layers of a project.
+import type { Warning } from '../base/errors.ts';
+import { roundFigure } from '../base/figures.ts';
+import { type Build, buildKind } from '../builds/index.ts';
+import type { Edge, EdgeShape } from '../builds/slab/schema.ts';
+import type { Drawing, LeftOut } from '../drawing.ts';
+import { arrange } from '../sources/arrange.ts';
+import { type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
+import type { Arrangement, ArriveOptions, Proposal, Report, Stages } from '../sources/kind.ts';
+import { uniqueName } from '../sources/names.ts';
+import { FINISH_DEFAULTS, type Layer, LIMITS } from './schema.ts';
+
+/** What layers are to be like where something else is wished for than what suits them. */
+export interface LayerWishes extends Omit<ArriveOptions, 'wantsReach'> {
+  readonly build?: BuildWishes | undefined;
+  readonly finish?: Partial<Pick<Layer, keyof typeof FINISH_DEFAULTS>> | undefined;
+  readonly newId: () => string;
+  /** Names that layers may not take. */
+  readonly takenNames?: Iterable<string> | undefined;
+}
+
+/** Settings that take the place of those a build starts with; `edge` spares looking for one that suits. */
+export interface BuildWishes {
+  readonly edge?: Edge;
+  readonly backEdge?: EdgeShape | null;
+  readonly [setting: string]: unknown;
+}
+
+/** What came of a file, or of a text, before it is in the project. */
+export interface Arrival {
+  readonly source: Source;
+  readonly layers: readonly Layer[];
+  readonly warnings: readonly Warning[];
+  readonly leftOut: readonly LeftOut[];
+  /** Longest side of what is built, in project units. */
+  readonly size: number;
+}
+
+/**
+ * @param origin what of the source is known before it lies on the sheet
+ * @param content as the kind opens it
+ * @throws {GeometryError} 'nothing-to-build'
+ */
+export function arrive(
+  kind: SourceKindName,
+  origin: { readonly id: string; readonly name: string },
+  content: unknown,
+  stages: Stages,
+  wishes: LayerWishes,
+  report?: Report,
+): Arrival {
+  const known = sourceKind(kind);
+  const arrived = known.arrive(origin, content, stages, optionsOf(wishes), report);
+  const { source, warnings, leftOut, size } = arrived;
+  return { source, warnings, leftOut, size, layers: layersOf(arrived, source.id, known.build, wishes) };
+}
+
+export interface ArrangedLayers extends Omit<Arrangement, 'proposals'> {
+  readonly layers: readonly Layer[];
+}
+
+/** Layers for the shapes of a drawing that is known. @throws {GeometryError} 'nothing-to-build' when no shape has area */
+export function arrangeLayers(drawing: Drawing, source: string, wishes: LayerWishes): ArrangedLayers {
+  const { proposals, ...arranged } = arrange(drawing, optionsOf(wishes));
+  return { ...arranged, layers: layersOf({ proposals, size: arranged.size }, source, 'slab', wishes) };
+}
+
+const optionsOf = (wishes: LayerWishes): ArriveOptions => ({ ...wishes, wantsReach: wishes.build?.edge === undefined });
+
+function layersOf(
+  { proposals, size }: Pick<Arrangement, 'proposals' | 'size'>,
+  source: string,
+  build: Build['kind'],
+  { build: wished = {}, finish, newId, takenNames }: LayerWishes,
+): Layer[] {
+  const names = new Set(takenNames ?? []);
+  const kind = buildKind(build);
+  return proposals.slice(0, LIMITS.layers).map(({ depth, reach, name, members, ...proposal }: Proposal): Layer => {
+    return {
+      id: newId(),
+      name: uniqueName(name, names),
+      source,
+      members: [...members],
+      skipped: [],
+      ...proposal,
+      build: { ...kind.start({ depth, reach, size }), ...wished } as Build,
+      ...FINISH_DEFAULTS,
+      // Points in one place are one: files of meshes repeat them wherever light changes.
+      ...(kind.from === 'meshes' ? { tidy: { weld: 0, straight: -1, flat: -1 } } : {}),
+      ...finish,
+    };
+  });
+}
+
+/** Curves are followed within this share of the longest side. */
+const TOLERANCE_SHARE = 1e-4;
+
+/** A tolerance that suits something of this size: nothing of it is seen, and no point is there for nothing. */
+export const toleranceFor = (size: number): number => Math.max(1e-6, roundFigure(size * TOLERANCE_SHARE));

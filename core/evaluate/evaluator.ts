@@ -1,0 +1,506 @@
+// evaluator.ts — a project to outlines, meshes, proofs and parts: what depends on what, and the caches; nothing else. Every stage
+// is a pure function of its inputs. Results are kept twice: by the content of what they depend on, as many as fit into some bytes,
+// and for what is in the document now by the very objects it is made of, so that nothing that is shown is forgotten.
+import { GeometryError, type Warning } from '../base/errors.ts';
+import { Budget, Memo } from '../base/memo.ts';
+import { type Build, buildKind, heightOf } from '../builds/index.ts';
+import type { BuildInput, Built, Placed } from '../builds/kind.ts';
+import type { DrawnProfile } from '../builds/slab/schema.ts';
+import { type Arrival, arrive, type LayerWishes } from '../document/arrive.ts';
+import type { Resolved } from '../document/resolve.ts';
+import type { Layer } from '../document/schema.ts';
+import type { Drawing, Shape } from '../drawing.ts';
+import { applyEdit, type Edited } from '../edits/apply.ts';
+import type { OutlineGroup } from '../formats/format.ts';
+import type { Part } from '../formats/part.ts';
+import { boxOfPoints } from '../mesh/place.ts';
+import { type Proof, proofOf } from '../mesh/proof.ts';
+import { type Tidied, tidy } from '../mesh/tidy/tidy.ts';
+import type { Mesh } from '../mesh/types.ts';
+import { layUvs } from '../mesh/uv.ts';
+import { movedShape } from '../outline/cover.ts';
+import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
+import type { Region } from '../outline/types.ts';
+import { narrowest, type Width } from '../outline/width.ts';
+import { scaling } from '../path/matrix.ts';
+import type { Prepared } from '../picture/types.ts';
+import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
+import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
+import { type PictureSource, prepared, traced } from '../sources/picture/picture.ts';
+import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions } from '../sources/placing.ts';
+import type { Traced } from '../trace/trace.ts';
+import { drawingKey, editKeys, listKeys, membersKey } from './keys.ts';
+import { type Filling, type Overlap, Overlaps } from './overlaps.ts';
+
+export interface LayerOutlines {
+  /** Equal keys, equal outlines. */
+  readonly key: string;
+  readonly regions: readonly Region[];
+  /** Longest side. */
+  readonly extent: number;
+  readonly points: number;
+  /** Members that the source no longer has. */
+  readonly stranded: readonly string[];
+}
+
+export interface LayerBuild extends Built {
+  /** Equal keys, equal meshes. */
+  readonly key: string;
+}
+
+/** A layer's mesh as it leaves: tidied, without the faces that are left off, knowing its curves. */
+export interface LayerMesh {
+  /** Equal keys, equal meshes. */
+  readonly key: string;
+  readonly mesh: Mesh;
+  /** With all its faces: what is proven. */
+  readonly whole: Mesh;
+  /** What tidying changed; null where nothing was to be tidied. */
+  readonly tidied: Tidied['changes'] | null;
+}
+
+export interface EvaluatorOptions {
+  /** Of results that nothing in the document needs any more, and of what sources hold. */
+  readonly bytes?: number;
+  /** What sources hold that were not opened. */
+  readonly content?: (source: Source) => unknown;
+}
+
+/** What a layer's results hang on besides itself, and those that are known. */
+interface Known {
+  readonly source: Source;
+  readonly tolerance: number;
+  readonly profiles: readonly DrawnProfile[];
+  outlines?: LayerOutlines;
+  width?: Width | null;
+  built?: LayerBuild;
+  mesh?: LayerMesh;
+  filling?: Filling;
+}
+
+const BYTES = 512 * 2 ** 20;
+
+export class Evaluator {
+  private readonly budget: Budget;
+  private readonly contents: Memo<unknown>;
+  private readonly stages: Stages;
+  private readonly edits: Memo<Edited>;
+  private readonly outlineSets: Memo<LayerOutlines>;
+  private readonly widths: Memo<Width | null>;
+  private readonly plans: Memo<unknown>;
+  private readonly builds: Memo<LayerBuild>;
+  private readonly finished: Memo<LayerMesh>;
+  private readonly proofs: Memo<Proof>;
+  private readonly overlapping = new Overlaps();
+  private readonly known = new WeakMap<Layer, Known>();
+  private readonly editedSources = new WeakMap<Source, Edited>();
+  private readonly foreign: EvaluatorOptions['content'];
+
+  constructor({ bytes = BYTES, content }: EvaluatorOptions = {}) {
+    this.budget = new Budget(bytes);
+    this.foreign = content;
+    this.contents = new Memo(this.budget);
+    this.edits = new Memo(this.budget);
+    this.outlineSets = new Memo(this.budget);
+    this.widths = new Memo(this.budget);
+    this.plans = new Memo(this.budget);
+    this.builds = new Memo(this.budget);
+    this.finished = new Memo(this.budget);
+    this.proofs = new Memo(this.budget);
+    const stages = new Memo<unknown>(this.budget);
+    this.stages = {
+      has: (stage, key) => stages.has(`${stage} ${key}`),
+      get: <T>(stage: string, key: string, make: () => T) => stages.get(`${stage} ${key}`, make) as T,
+    };
+  }
+
+  // --- sources ----------------------------------------------------------------------------------------------------------
+
+  /** Fetches and decodes what a source is made from, unless nothing of that will be asked for. */
+  async open(source: Source, reader: SourceReader): Promise<void> {
+    const kind = sourceKind(source.kind);
+    if (!kind.isDrawn(source, this.stages)) await this.openContent(source.kind, source, reader);
+  }
+
+  /** What a source, or what is to become one, is made from. */
+  async openContent(name: SourceKindName, origin: unknown, reader: SourceReader, report?: Report): Promise<unknown> {
+    const kind = sourceKind(name);
+    const key = `${name} ${kind.contentKey(origin)}`;
+    if (this.contents.has(key)) return this.contents.get(key, never);
+    const content = await kind.open(origin, reader, report);
+    this.contents.set(key, content);
+    return content;
+  }
+
+  private content(source: Source): unknown {
+    const key = `${source.kind} ${sourceKind(source.kind).contentKey(source)}`;
+    return this.contents.get(key, () => {
+      const content = this.foreign?.(source);
+      if (content === undefined) throw new NotOpen(source);
+      return content;
+    });
+  }
+
+  /** Reads a file, so that bringing it in takes no longer than arranging it. */
+  async openFile(file: NewFile, reader: SourceReader, report?: Report): Promise<void> {
+    const kind = fileKind(file.head);
+    await this.openContent(kind.kind, kind.file.open(file), reader, report);
+  }
+
+  /** A file that becomes a source with layers. @param head its first bytes @throws {GeometryError} */
+  async bringIn(file: NewFile, reader: SourceReader, wishes: LayerWishes, report?: Report): Promise<Arrival> {
+    const kind = fileKind(file.head);
+    const { id, name } = file;
+    return this.begin(kind.kind, { id, name, ...(kind.file.open(file) as object) }, reader, wishes, report);
+  }
+
+  /** Something that becomes a source with layers: a file, or what is made here. @throws {GeometryError} */
+  async begin(
+    kind: SourceKindName,
+    origin: { readonly id: string; readonly name: string },
+    reader: SourceReader,
+    wishes: LayerWishes,
+    report?: Report,
+  ): Promise<Arrival> {
+    const content = await this.openContent(kind, origin, reader, report);
+    return arrive(kind, origin, content, this.stages, wishes, report);
+  }
+
+  /** The shapes of a source as its edits leave them. */
+  drawing(source: Source): Drawing {
+    return this.edited(source).drawing;
+  }
+
+  /** @param report is called while edits that are not known yet are made */
+  edited(source: Source, report: Report = () => {}): Edited {
+    const known = this.editedSources.get(source);
+    if (known) return known;
+    const keys = editKeys.get(source);
+    const edits = source.edits.filter(({ on }) => on);
+    // Back to the last edit that is known, and on from there.
+    let done = edits.length;
+    while (done > 0 && !this.edits.has(keys[done]!)) done--;
+    let result = this.edits.get(keys[done]!, () => ({ drawing: this.origin(source), outcomes: [] }));
+    for (const [i, edit] of edits.slice(done).entries()) {
+      const before = result;
+      const share = (part: number) => report((i + part) / (edits.length - done));
+      result = this.edits.get(keys[done + i + 1]!, () => applyEdit(before, edit, share));
+    }
+    this.editedSources.set(source, result);
+    return result;
+  }
+
+  /** The shapes of a source as they came. */
+  origin(source: Source): Drawing {
+    return sourceKind(source.kind).drawing(source, () => this.content(source), this.stages);
+  }
+
+  prepared(source: PictureSource): Prepared {
+    return prepared(source, () => this.pixels(source), this.stages);
+  }
+
+  traced(source: PictureSource, report?: Report): Traced {
+    return traced(source, () => this.pixels(source), this.stages, report);
+  }
+
+  private pixels(source: PictureSource) {
+    return (this.content(source) as OpenedPicture).picture;
+  }
+
+  /** Parts of a mesh that was brought in, by their numbers; none of any other source. */
+  meshParts(source: Source): readonly Part[] {
+    const kind = sourceKind(source.kind);
+    return kind.build === 'part' ? kind.parts(this.content(source)) : [];
+  }
+
+  /** Width and height of a source in its own user units, shapes taken as ground left out. */
+  extent(project: Resolved, source: Source): readonly [width: number, height: number] {
+    const ground = project.layers
+      .filter((layer) => layer.source === source.id && layer.ground)
+      .flatMap((layer) => layer.members);
+    const key = `${drawingKey(source)} ${listKeys.get(ground)}`;
+    return this.stages.get('extent', key, () => {
+      const parts = this.meshParts(source);
+      if (parts.length > 0) {
+        const { min, max } = boxOfPoints(parts.map(({ mesh }) => mesh.positions));
+        return [max[0]! - min[0]!, max[1]! - min[1]!];
+      }
+      const { shapes, sheet } = this.drawing(source);
+      const left = new Set(ground);
+      const box = shapeBounds(
+        shapes.filter((shape) => !left.has(shape.id)),
+        sheet,
+      );
+      return box ? [box.maxX - box.minX, box.maxY - box.minY] : [0, 0];
+    });
+  }
+
+  // --- layers -----------------------------------------------------------------------------------------------------------
+
+  /** What is known of a layer as long as it, its source and what else it hangs on are the very same. */
+  private of(project: Resolved, layer: Layer): Known {
+    const source = sourceOf(project, layer);
+    const { tolerance, profiles } = project;
+    const known = this.known.get(layer);
+    if (known?.source === source && known.tolerance === tolerance && known.profiles === profiles) return known;
+    const fresh: Known = { source, tolerance, profiles };
+    this.known.set(layer, fresh);
+    return fresh;
+  }
+
+  /** None for a layer of a mesh that was brought in. */
+  outlines(project: Resolved, layer: Layer): LayerOutlines {
+    const known = this.of(project, layer);
+    if (!known.outlines) {
+      const { source, tolerance } = known;
+      const key = outlinesKey(layer, source, tolerance);
+      known.outlines = this.outlineSets.get(key, () => {
+        const { shapes, stranded } = this.members(layer, source);
+        return outlinesOf(key, shapeRegions(shapes, source, tolerance), stranded);
+      });
+    }
+    return known.outlines;
+  }
+
+  private members(layer: Layer, source: Source) {
+    if (sourceKind(source.kind).build === 'part') return { shapes: [], stranded: [] };
+    return membersOf(layer, this.drawing(source));
+  }
+
+  /** The narrowest place of a layer; null for a layer without outlines. */
+  width(project: Resolved, layer: Layer): Width | null {
+    const known = this.of(project, layer);
+    if (known.width === undefined) {
+      const { key, regions } = this.outlines(project, layer);
+      known.width = this.widths.get(key, () => {
+        const all = regions.map(narrowest);
+        return all.length === 0
+          ? null
+          : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));
+      });
+    }
+    return known.width;
+  }
+
+  /** What is left to be made of a layer before it can be built, for {@link makeLayer}; null for nothing, or for little. */
+  pending(project: Resolved, layer: Layer): PendingLayer | null {
+    const { source, tolerance, profiles, built } = this.of(project, layer);
+    if (built || buildKind(layer.build.kind).from !== 'outlines') return null;
+    const key = outlinesKey(layer, source, tolerance);
+    const outlines = this.outlineSets.has(key) ? this.outlines(project, layer) : null;
+    if (outlines && this.plans.has(planKeyOf(outlines, inputOf(outlines, source, profiles), layer.build))) return null;
+    const { scale, origin } = source;
+    const { shapes } = outlines ? { shapes: [] } : this.members(layer, source);
+    const placement = { scale, origin };
+    return { shapes, regions: outlines?.regions ?? null, placement, tolerance, profiles, build: layer.build };
+  }
+
+  /** Takes what {@link makeLayer} made of a pending layer. */
+  adoptLayer(project: Resolved, layer: Layer, { regions, plan }: MadeLayer): void {
+    const known = this.of(project, layer);
+    const { source, tolerance, profiles } = known;
+    const key = outlinesKey(layer, source, tolerance);
+    known.outlines = this.outlineSets.get(key, () => outlinesOf(key, regions, this.members(layer, source).stranded));
+    const input = inputOf(known.outlines, source, profiles);
+    this.plans.set(planKeyOf(known.outlines, input, layer.build), plan);
+  }
+
+  build(project: Resolved, layer: Layer): LayerBuild {
+    const known = this.of(project, layer);
+    known.built ??= this.builtOf(project, layer, known);
+    return known.built;
+  }
+
+  private builtOf(project: Resolved, layer: Layer, { source, profiles }: Known): LayerBuild {
+    const { build } = layer;
+    const kind = buildKind(build.kind);
+    const outlines = this.outlines(project, layer);
+    const found = kind.from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
+    const input = { ...inputOf(outlines, source, profiles), meshes: found.meshes };
+    const planKey = planKeyOf(outlines, input, build);
+    const key = `${planKey} ${kind.raiseKey(build)}`;
+    return this.builds.get(key, () => {
+      const plan = this.plans.get(planKey, () => kind.plan(input, build));
+      const built = kind.raise(plan, input, build);
+      return { ...built, key, warnings: [...found.warnings, ...built.warnings] };
+    });
+  }
+
+  /** Meshes of the parts that are members of a layer. */
+  private meshesOf({ members, skipped }: Layer, source: Source): { meshes: Mesh[]; warnings: Warning[] } {
+    const parts = this.meshParts(source);
+    const wanted = members.filter((member) => !skipped.includes(member));
+    const meshes = wanted.flatMap((member) => parts[Number(member)]?.mesh ?? []);
+    const lost = wanted.length - meshes.length;
+    const warnings = lost > 0 ? [{ code: 'stranded', message: `${lost} parts are not in the file any more.` }] : [];
+    return { meshes, warnings };
+  }
+
+  mesh(project: Resolved, layer: Layer): LayerMesh {
+    const known = this.of(project, layer);
+    if (!known.mesh) {
+      const { key: built, mesh } = this.build(project, layer);
+      const key = `${built} ${JSON.stringify(layer.tidy)} ${buildKind(layer.build.kind).openedKey(layer.build)}`;
+      known.mesh = this.finished.get(key, () => this.finish(key, project, layer, mesh));
+    }
+    return known.mesh;
+  }
+
+  private finish(key: string, project: Resolved, layer: Layer, mesh: Mesh): LayerMesh {
+    const bends = mesh.flow ? this.bendsOf(project, layer) : null;
+    const flowing = mesh.flow && bends ? { ...mesh, flow: { ...mesh.flow, bends } } : mesh;
+    const { mesh: whole, changes: tidied } = layer.tidy ? tidy(flowing, layer.tidy) : { mesh: flowing, changes: null };
+    return { key, mesh: buildKind(layer.build.kind).opened(whole, layer.build), whole, tidied };
+  }
+
+  /** How far the curves of a layer turn from the edges of its mesh. */
+  private bendsOf(project: Resolved, layer: Layer): Float64Array | null {
+    const { source, tolerance, profiles } = this.of(project, layer);
+    const outlines = this.outlines(project, layer);
+    const kind = buildKind(layer.build.kind);
+    const input = inputOf(outlines, source, profiles);
+    const planKey = planKeyOf(outlines, input, layer.build);
+    return this.stages.get('bends', planKey, () => {
+      const plan = this.plans.get(planKey, () => kind.plan(input, layer.build));
+      const curves = () => shapeCurves(this.members(layer, source).shapes, source, tolerance);
+      return kind.bends(plan, curves, tolerance);
+    });
+  }
+
+  /** Of the mesh on height 0, with all its faces. */
+  proof(project: Resolved, layer: Layer): Proof {
+    const { key, whole } = this.mesh(project, layer);
+    return this.proofs.get(key, () => proofOf(whole));
+  }
+
+  /** Whether the proof of a layer is known; otherwise it takes time. */
+  isProven(project: Resolved, layer: Layer): boolean {
+    return this.proofs.has(this.mesh(project, layer).key);
+  }
+
+  /** Takes the proof of a layer's mesh that was made elsewhere. */
+  adoptProof(project: Resolved, layer: Layer, proof: Proof): void {
+    this.proofs.set(this.mesh(project, layer).key, proof);
+  }
+
+  // --- all of a project ---------------------------------------------------------------------------------------------------
+
+  /** Pairs of shown layers that fill the same space. */
+  overlaps(project: Resolved): readonly Overlap[] {
+    return this.overlapping.of(project.layers.flatMap((layer) => (layer.shown ? [this.filling(project, layer)] : [])));
+  }
+
+  private filling(project: Resolved, layer: Layer): Filling {
+    const known = this.of(project, layer);
+    const input = inputOf(this.outlines(project, layer), known.source, known.profiles);
+    known.filling ??= {
+      id: layer.id,
+      regions: input.regions,
+      base: layer.base,
+      height: heightOf(layer.build),
+      flat: (side) => buildKind(layer.build.kind).flat(side, input, layer.build),
+      build: layer.build,
+    };
+    return known.filling;
+  }
+
+  /** The outlines of the shown layers as they go into a file, in project units, y down. */
+  outlineGroups(project: Resolved, only?: readonly string[]): OutlineGroup[] {
+    return shownLayers(project, only).flatMap((layer) => {
+      const { source } = this.of(project, layer);
+      const { colour, opacity } = layer.material;
+      const placed = placedShapes(this.members(layer, source).shapes, source).map((shape) =>
+        movedShape(shape, scaling(1, -1)),
+      );
+      const own = placed.map((shape) => ({ ...shape, colour, opacity }));
+      return own.length > 0 ? [{ name: layer.name, colour, shapes: own }] : [];
+    });
+  }
+
+  /** The shown layers as they go into a file, each at its base. Layers without outlines are left out. */
+  parts(project: Resolved, only?: readonly string[]): Part[] {
+    const parts = shownLayers(project, only).map((layer) => {
+      const { mesh } = this.mesh(project, layer);
+      return {
+        name: layer.name,
+        mesh: lifted(mesh, layer.base),
+        material: layer.material,
+        shading: layer.shading,
+        uvs: layer.uv === 'none' ? null : layUvs(mesh, layer.uv),
+      };
+    });
+    return parts.filter((part) => part.mesh.positions.length > 0);
+  }
+}
+
+/** Something was asked of a source before it was opened, or long after; opening it again helps. */
+export class NotOpen extends Error {
+  readonly source: Source;
+  constructor(source: Source) {
+    super(`The source “${source.name}” was not opened.`);
+    this.source = source;
+  }
+}
+
+/** What a layer is made from, as plain data, so that another thread can make it. */
+export interface PendingLayer {
+  /** Empty where the regions are known. */
+  readonly shapes: readonly Shape[];
+  readonly regions: readonly Region[] | null;
+  readonly placement: Placed;
+  readonly tolerance: number;
+  readonly profiles: readonly DrawnProfile[];
+  readonly build: Build;
+}
+
+export interface MadeLayer {
+  readonly regions: readonly Region[];
+  readonly plan: unknown;
+}
+
+/** The slow part of building a layer. */
+export function makeLayer({ shapes, regions: known, placement, tolerance, profiles, build }: PendingLayer): MadeLayer {
+  const regions = known ?? shapeRegions(shapes, placement, tolerance);
+  const input: BuildInput = { regions, extent: extentOf(regions), meshes: [], placement, profiles };
+  return { regions, plan: buildKind(build.kind).plan(input, build) };
+}
+
+/** What a thread hands over with what it made. */
+export const buffersOfMade = ({ build }: PendingLayer, { plan }: MadeLayer): ArrayBufferLike[] =>
+  buildKind(build.kind).buffersOf(plan);
+
+const never = (): never => {
+  throw new Error('What was there is gone.');
+};
+
+const shownLayers = ({ layers }: Resolved, only?: readonly string[]) =>
+  layers.filter((layer) => layer.shown && (only?.includes(layer.id) ?? true));
+
+function outlinesOf(key: string, regions: readonly Region[], stranded: readonly string[]): LayerOutlines {
+  return { key, regions, extent: extentOf(regions), points: pointCount(regions), stranded };
+}
+
+function extentOf(regions: readonly Region[]): number {
+  const box = boundsOf(regions.map(({ outer }) => outer));
+  return box ? longestSide(box) : 0;
+}
+
+const outlinesKey = (layer: Layer, source: Source, tolerance: number) => `${membersKey(layer, source)} ${tolerance}`;
+
+function inputOf({ regions, extent }: LayerOutlines, placement: Placed, profiles: readonly DrawnProfile[]): BuildInput {
+  return { regions, extent, meshes: [], placement, profiles };
+}
+
+const planKeyOf = ({ key }: LayerOutlines, input: BuildInput, build: Build) =>
+  `${key} ${build.kind} ${buildKind(build.kind).planKey(input, build)}`;
+
+function sourceOf(project: Resolved, layer: Layer): Source {
+  const source = project.sources.find((candidate) => candidate.id === layer.source);
+  if (!source)
+    throw new GeometryError('unknown-id', `The layer “${layer.name}” belongs to a source that is not in the project.`);
+  return source;
+}
+
+function lifted(mesh: Mesh, base: number): Mesh {
+  return base === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + base : v)) };
+}

@@ -1,0 +1,44 @@
+// keys.ts — what results depend on, as short texts. Those of long lists and of sources are made once for each list and source that
+// is the same object: unchanged parts of a document are.
+import { hashOf } from '../base/hash.ts';
+import { type Source, sourceKind } from '../sources/index.ts';
+
+/** Something of objects that never change, made when it is first asked for. */
+export class OfObject<K extends object, V> {
+  private readonly known = new WeakMap<K, V>();
+  private readonly make: (object: K) => V;
+
+  constructor(make: (object: K) => V) {
+    this.make = make;
+  }
+
+  get(object: K): V {
+    const known = this.known.get(object);
+    if (known !== undefined) return known;
+    const value = this.make(object);
+    this.known.set(object, value);
+    return value;
+  }
+}
+
+/** Equal keys, equal lists. */
+export const listKeys = new OfObject<readonly string[], string>((list) => hashOf(JSON.stringify(list)));
+
+/** Keys of the drawing of a source before any edit, after the first that is on, after the second … */
+export const editKeys = new OfObject<Source, readonly string[]>((source) => {
+  const keys = [hashOf(`${source.kind} ${sourceKind(source.kind).drawingKey(source)}`)];
+  for (const edit of source.edits) if (edit.on) keys.push(hashOf(`${keys.at(-1)}${JSON.stringify(edit)}`));
+  return keys;
+});
+
+/** Equal keys, equal drawings. */
+export const drawingKey = (source: Source): string => editKeys.get(source).at(-1)!;
+
+/** Equal keys, equal shapes in equal places. */
+export function membersKey(
+  { members, skipped }: { readonly members: readonly string[]; readonly skipped: readonly string[] },
+  source: Source,
+): string {
+  const { scale, origin } = source;
+  return `${drawingKey(source)} ${scale} ${origin.join()} ${listKeys.get(members)} ${listKeys.get(skipped)}`;
+}

@@ -1,0 +1,116 @@
+// overlaps.ts — layers that fill the same space, found anew only for those that changed.
+import Flatbush from 'flatbush';
+import { type Footprint, footprintOf, overlapArea } from '../outline/overlap.ts';
+import type { Region } from '../outline/types.ts';
+import { OfObject } from './keys.ts';
+
+export interface Overlap {
+  readonly layers: readonly [id: string, id: string];
+  /** Heights they share. */
+  readonly from: number;
+  readonly to: number;
+  /** Which of their sides lie in one plane there, and would flicker. */
+  readonly flush: readonly ('front' | 'back')[];
+  /** Area they share in plan. */
+  readonly area: number;
+}
+
+/** A layer as it fills space. */
+export interface Filling {
+  readonly id: string;
+  /** The very same list as long as the outlines are. */
+  readonly regions: readonly Region[];
+  readonly base: number;
+  readonly height: number;
+  /** What of a side lies flat in its plane; another function whenever that may be something else. */
+  readonly flat: (side: 'front' | 'back') => readonly Region[];
+  /** The same as long as `flat` gives the same. */
+  readonly build: object;
+}
+
+/** Shared plan area below this share of the smaller layer is rounding. */
+const SHARE = 1e-6;
+
+const footprints = new OfObject<readonly Region[], Footprint>(footprintOf);
+
+export class Overlaps {
+  private known = new Map<string, Filling>();
+  private found: Overlap[] = [];
+  private readonly areas = new OfObject<readonly Region[], WeakMap<readonly Region[], number>>(() => new WeakMap());
+
+  /** Pairs that share height and plan, in the order of `fillings`. */
+  of(fillings: readonly Filling[]): readonly Overlap[] {
+    const changed = new Set(
+      fillings.filter((filling) => !isSame(filling, this.known.get(filling.id))).map(({ id }) => id),
+    );
+    if (changed.size === 0 && fillings.length === this.known.size) return this.found;
+    const places = new Map(fillings.map(({ id }, i) => [id, i]));
+    const isKept = ({ layers: [a, b] }: Overlap) => [a, b].every((id) => places.has(id) && !changed.has(id));
+    const pairs = pairsOf(fillings, changed).flatMap(([a, b]) => this.overlapOf(a, b) ?? []);
+    this.found = [...this.found.filter(isKept), ...pairs].sort((p, q) => {
+      const [a, b] = [p, q].map(({ layers }) => layers.map((id) => places.get(id)!)) as [number[], number[]];
+      return a[0]! - b[0]! || a[1]! - b[1]!;
+    });
+    this.known = new Map(fillings.map((filling) => [filling.id, filling]));
+    return this.found;
+  }
+
+  private overlapOf(a: Filling, b: Filling): Overlap | null {
+    const area = this.areaOf(a.regions, b.regions);
+    if (area === 0) return null;
+    const { from, to } = sharedHeight(a, b);
+    return { layers: [a.id, b.id], from, to, flush: flushSides(a, b), area };
+  }
+
+  private areaOf(a: readonly Region[], b: readonly Region[]): number {
+    const own = this.areas.get(a);
+    const area = own.get(b) ?? overlapArea(footprints.get(a), footprints.get(b), SHARE);
+    own.set(b, area);
+    return area;
+  }
+}
+
+const isSame = (a: Filling, b: Filling | undefined) =>
+  b !== undefined && a.regions === b.regions && a.base === b.base && a.height === b.height && a.build === b.build;
+
+function sharedHeight(a: Filling, b: Filling): { from: number; to: number } {
+  return { from: Math.max(a.base, b.base), to: Math.min(a.base + a.height, b.base + b.height) };
+}
+
+function doShareHeight(a: Filling, b: Filling): boolean {
+  const { from, to } = sharedHeight(a, b);
+  return to - from > 1e-9 * Math.max(a.height, b.height);
+}
+
+/** Pairs that share height and of which some boxes meet, one of each changed; the lower in the list first. */
+function pairsOf(fillings: readonly Filling[], changed: ReadonlySet<string>): [Filling, Filling][] {
+  const patches = fillings.flatMap(({ regions }, i) =>
+    footprints.get(regions).patches.map(({ bounds }) => ({ i, bounds })),
+  );
+  if (patches.length === 0) return [];
+  const index = new Flatbush(patches.length);
+  for (const { bounds } of patches) index.add(bounds.minX, bounds.minY, bounds.maxX, bounds.maxY);
+  index.finish();
+  const met = new Set<number>();
+  for (const { i, bounds } of patches) {
+    if (!changed.has(fillings[i]!.id)) continue;
+    index.search(bounds.minX, bounds.minY, bounds.maxX, bounds.maxY, (k) => {
+      const { i: j } = patches[k]!;
+      if (i !== j) met.add(Math.min(i, j) * fillings.length + Math.max(i, j));
+      return false;
+    });
+  }
+  return [...met].flatMap((pair): [Filling, Filling][] => {
+    const [a, b] = [fillings[Math.floor(pair / fillings.length)]!, fillings[pair % fillings.length]!];
+    return doShareHeight(a, b) ? [[a, b]] : [];
+  });
+}
+
+/** The sides of two layers that overlap in plan whose flat parts lie in one plane and over each other. */
+function flushSides(a: Filling, b: Filling): ('front' | 'back')[] {
+  const same = (p: number, q: number) => Math.abs(p - q) <= 1e-6 * Math.max(a.height, b.height);
+  const sides: ('front' | 'back')[] = [];
+  if (same(a.base + a.height, b.base + b.height)) sides.push('front');
+  if (same(a.base, b.base)) sides.push('back');
+  return sides.filter((side) => overlapArea(footprintOf(a.flat(side)), footprintOf(b.flat(side)), SHARE) > 0);
+}

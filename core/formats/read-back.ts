@@ -1,0 +1,201 @@
+// read-back.ts — content to the bytes of a file, and the file read again and set beside what went in: of what its format says it
+// keeps.
+import { zipSync } from 'fflate';
+import type { Shape } from '../drawing.ts';
+import { type Proof, proofOf } from '../mesh/proof.ts';
+import { trianglesOf } from '../mesh/triangles.ts';
+import type { Mesh } from '../mesh/types.ts';
+import { roughSize } from '../outline/corners.ts';
+import { coverOf } from '../outline/cover.ts';
+import { boundsOf, regionsArea, ringsOf } from '../outline/measure.ts';
+import { regionsOf } from '../outline/regions.ts';
+import type { Format, MeshFormat, MeshWriteOptions, OutlineFormat, OutlineGroup, WrittenFile } from './format.ts';
+import { fileNames, joinBytes, type Part } from './part.ts';
+import { separate } from './stl/stl.ts';
+
+/** What is offered: one file, or a zip of several. */
+export interface ExportFile {
+  readonly extension: string;
+  readonly mime: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface ReadBackRow {
+  readonly what: string;
+  readonly built: string;
+  readonly read: string;
+  readonly same: boolean;
+}
+
+export interface ReadBack {
+  readonly rows: readonly ReadBackRow[];
+  readonly ok: boolean;
+}
+
+/** The bytes of each file, by its extension. */
+export type FileBytes = Readonly<Record<string, Uint8Array>>;
+
+export async function bytesOfFiles(files: readonly WrittenFile[]): Promise<FileBytes> {
+  const bytes: Record<string, Uint8Array> = {};
+  for (const { extension, chunks } of files) {
+    const all: Uint8Array[] = [];
+    for await (const chunk of chunks) all.push(chunk);
+    bytes[extension] = joinBytes(all);
+  }
+  return bytes;
+}
+
+/** @param name of the files, without an ending */
+export function exportFile(format: Format, files: FileBytes, name: string): ExportFile {
+  const all = Object.entries(files);
+  if (all.length === 1) return { extension: format.extension, mime: format.mime, bytes: all[0]![1] };
+  const named = Object.fromEntries(all.map(([extension, bytes]) => [`${name}.${extension}`, bytes]));
+  // A fixed date makes equal projects give equal files.
+  return { extension: 'zip', mime: 'application/zip', bytes: zipSync(named, { mtime: '2000-01-01' }) };
+}
+
+// --- meshes -------------------------------------------------------------------------------------------------------------
+
+/** Lengths in a file are float32: what was read may differ by this share. */
+const FLOAT_SHARE = 2e-6;
+
+/** Reads the files again and sets them beside the parts they were made from. */
+export async function readBackMeshes(
+  format: MeshFormat,
+  files: FileBytes,
+  parts: readonly Part[],
+  { metresPerUnit }: MeshWriteOptions,
+): Promise<ReadBack> {
+  const read = await partsIn(format, files, parts, format.isMetric ? metresPerUnit : 1);
+  const sum = (meshes: readonly Mesh[]) => totals(meshes.map((mesh) => proofOf(mesh, { crossings: false })));
+  const built = sum(parts.map((part) => part.mesh));
+  const found = sum(read.map((part) => part.mesh));
+  const size = Math.max(...built.size);
+  const rows: ReadBackRow[] = [
+    row('triangles', built.triangles, found.triangles, 0),
+    row('closed parts', built.closed, found.closed, 0),
+    row('volume', built.volume, found.volume, FLOAT_SHARE * size ** 3),
+    ...(['width', 'height', 'depth'] as const).map((what, axis) =>
+      row(what, built.size[axis]!, found.size[axis]!, FLOAT_SHARE * size),
+    ),
+  ];
+  if (format.keeps.includes('parts')) {
+    const names = parts.map((part) => part.name);
+    const expected = format.partNames?.(names) ?? names;
+    rows.push(textRow('parts', expected.join(', '), read.map((part) => part.name).join(', ')));
+  }
+  if (format.keeps.includes('colours')) {
+    const colours = (list: readonly Part[]) => list.map((part) => part.material.colour).join(' ');
+    rows.push(textRow('colours', colours(parts), colours(read)));
+  }
+  return { rows, ok: rows.every((entry) => entry.same) };
+}
+
+/** @param scale how much of the file's own unit a project unit is */
+async function partsIn(
+  format: MeshFormat,
+  files: FileBytes,
+  built: readonly Part[],
+  scale: number,
+): Promise<readonly Part[]> {
+  const read = format.readWritten?.(files) ?? (await format.read(files[format.extension]!));
+  const parts = format.keeps.includes('parts') ? read : splitBody(read[0]!.mesh, built);
+  if (scale === 1) return parts;
+  return parts.map(({ mesh, ...part }) => ({
+    ...part,
+    mesh: { ...mesh, positions: mesh.positions.map((v) => v / scale) },
+  }));
+}
+
+/** Parts follow each other in a file of one body, so that each can be checked by itself. */
+function splitBody(body: Mesh, built: readonly Part[]): Part[] {
+  let from = 0;
+  return built.map((part) => {
+    const to = from + 9 * trianglesOf(part.mesh).faces.length;
+    const positions = body.positions.slice(from, to);
+    from = to;
+    return { ...part, mesh: separate(positions) };
+  });
+}
+
+function totals(proofs: readonly Proof[]) {
+  const low = [0, 1, 2].map((k) => Math.min(...proofs.map((proof) => proof.min[k]!)));
+  const high = [0, 1, 2].map((k) => Math.max(...proofs.map((proof) => proof.min[k]! + proof.size[k]!)));
+  return {
+    triangles: proofs.reduce((sum, proof) => sum + proof.counts.triangles, 0),
+    closed: proofs.filter((proof) => proof.closed).length,
+    volume: proofs.reduce((sum, proof) => sum + proof.volume, 0),
+    size: high.map((v, k) => v - low[k]!),
+  };
+}
+
+// --- outlines -----------------------------------------------------------------------------------------------------------
+
+/** Extremes of curves are kept by every flattening, so a coarse one gives bounds exactly. */
+const ROUGH = 0.05;
+/** Areas are compared by chords; both sides have the same ones up to rounding. */
+const AREA_SHARE = 1e-4;
+/** Coordinates are written to seven decimals of a unit. */
+const LENGTH_SHARE = 1e-6;
+
+/** Curves kept, layers as groups. @param mmPerUnit millimetres in a project unit */
+export function writeOutlines(format: OutlineFormat, groups: readonly OutlineGroup[], mmPerUnit: number): FileBytes {
+  const bounds = boundsOf(groups.flatMap(({ shapes }) => ringsOf(shapes.flatMap((shape) => coverOf(shape, ROUGH)))));
+  const { minX, minY, maxX, maxY } = bounds ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
+  const sheet = { x: minX, y: minY, width: maxX - minX, height: maxY - minY };
+  return { [format.extension]: new TextEncoder().encode(format.write({ groups, sheet, mmPerUnit })) };
+}
+
+/** Reads the file again and sets it beside the outlines it was made from. */
+export function readBackOutlines(
+  format: OutlineFormat,
+  files: FileBytes,
+  groups: readonly OutlineGroup[],
+  mmPerUnit: number,
+): ReadBack {
+  const drawing = format.read(format.decode(files[format.extension]!));
+  // The user unit of a file may be another one, so lengths come back through their physical size.
+  const scale = (drawing.mmPerUnit ?? mmPerUnit) / mmPerUnit;
+  const shapes = groups.flatMap((group) => group.shapes);
+  const [built, found] = [measured(shapes, 1), measured(drawing.shapes, scale)];
+  const allowed = LENGTH_SHARE * Math.max(built.width, built.height);
+  const isFilled = shapes.every(({ stroke }) => !stroke);
+  const rows: ReadBackRow[] = [
+    row('outlines', built.contours, found.contours, 0),
+    row('width', built.width, found.width, allowed),
+    row('height', built.height, found.height, allowed),
+    ...(format.keeps.includes('strokes') || isFilled
+      ? [row('area', built.area, found.area, AREA_SHARE * built.area)]
+      : []),
+    row('layers', groups.length, new Set(drawing.shapes.map(({ group }) => group)).size, 0),
+  ];
+  if (format.keeps.includes('colours')) {
+    const colours = (list: readonly Shape[]) => [...new Set(list.map(({ colour }) => colour))].join(' ');
+    rows.push(textRow('colours', colours(shapes), colours(drawing.shapes)));
+  }
+  return { rows, ok: rows.every((entry) => entry.same) };
+}
+
+function measured(shapes: readonly Shape[], scale: number) {
+  const size = roughSize(shapes.map(({ path }) => path));
+  const regions = shapes.map((shape) => coverOf(shape, size / 5000));
+  const bounds = boundsOf(regions.flatMap(ringsOf)) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  return {
+    contours: shapes.reduce((sum, { path }) => sum + path.filter(([letter]) => letter === 'M').length, 0),
+    width: (bounds.maxX - bounds.minX) * scale,
+    height: (bounds.maxY - bounds.minY) * scale,
+    area: regionsArea(regionsOf(regions.flatMap(ringsOf), 'nonzero')) * scale * scale,
+  };
+}
+
+function row(what: string, built: number, read: number, allowed: number): ReadBackRow {
+  const print = (v: number) => (Number.isInteger(v) ? String(v) : v.toPrecision(6));
+  return { what, built: print(built), read: print(read), same: Math.abs(built - read) <= allowed };
+}
+
+function textRow(what: string, built: string, read: string): ReadBackRow {
+  return { what, built, read, same: built === read };
+}
+
+/** A name as files may have it. */
+export const fileName = (name: string): string => fileNames([name])[0]!;

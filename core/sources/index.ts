@@ -1,0 +1,36 @@
+// index.ts — every kind of source. Of those that are files, the first that knows how a file begins has it.
+import { z } from 'zod';
+import { drawing } from './drawing/drawing.ts';
+import type { SourceKind } from './kind.ts';
+import { lettering } from './lettering/lettering.ts';
+import { mesh } from './mesh/mesh.ts';
+import { picture } from './picture/picture.ts';
+import { vector } from './vector/vector.ts';
+
+export const SOURCE_KINDS = [picture, mesh, lettering, drawing, vector] as const;
+
+export const SourceSchema = z.discriminatedUnion('kind', [
+  picture.schema,
+  mesh.schema,
+  lettering.schema,
+  drawing.schema,
+  vector.schema,
+]);
+export type Source = z.infer<typeof SourceSchema>;
+export type SourceKindName = Source['kind'];
+
+type AnyKind = SourceKind<Source, unknown, unknown>;
+
+/** The kind of a source. Sources go to the kind they name, so that each sees only its own. */
+export function sourceKind(kind: SourceKindName): AnyKind {
+  return SOURCE_KINDS.find((known) => known.kind === kind) as unknown as AnyKind;
+}
+
+/** The kind of file that begins like this. */
+export function fileKind(head: Uint8Array): AnyKind & { readonly file: NonNullable<AnyKind['file']> } {
+  const found = (SOURCE_KINDS as unknown as readonly AnyKind[]).find(({ file }) => file?.sniff(head));
+  return found as AnyKind & { readonly file: NonNullable<AnyKind['file']> };
+}
+
+/** Hashes of the bytes that a source is made from. */
+export const assetsOfSource = (source: Source): readonly string[] => sourceKind(source.kind).assets(source);
