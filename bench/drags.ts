@@ -1,7 +1,7 @@
 // drags.ts — how soon the browser shows what is dragged, and whether it is held up meanwhile. Turning the view, for which nothing is
 // built, says how fast this machine draws.
 import type { Page } from '@playwright/test';
-import { dropFile, openDemo, proven, sun } from '../e2e/bench.ts';
+import { dropFile, openDemo, proven, sun } from '../e2e/steps.ts';
 import { median } from './median.ts';
 
 const SUN_POINTS = 2000;

@@ -15,7 +15,7 @@ import {
 import { longestSide } from '../core/outline/measure.ts';
 import { regionsOf } from '../core/outline/regions.ts';
 import type { Bounds } from '../core/outline/types.ts';
-import { fontsFor } from '../node/fonts.ts';
+import { bundledFonts } from '../node/fonts.ts';
 
 export interface RealDrawing {
   readonly set: string;
@@ -65,7 +65,7 @@ const middleOf = ({ minX, minY, maxX, maxY }: Bounds): [x: number, y: number] =>
 async function letters(): Promise<RealDrawing[]> {
   const drawings: RealDrawing[] = [];
   for (const name of BUNDLED_FONTS) {
-    for (const [file, font] of (await fontsFor({ from: 'bundle', name }, () => new Uint8Array())).entries()) {
+    for (const [file, font] of (await bundledFonts(name)).entries()) {
       const glyphs = new Map<number, string>();
       for (let code = 0x21; code < 0x10000; code++) {
         if (!font.has(code)) continue;

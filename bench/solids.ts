@@ -2,10 +2,10 @@
 // within the same tolerance: the library divides all curves of a shape alike, so its worst one decides.
 import { readdirSync, readFileSync } from 'node:fs';
 import { type CurvePath, ExtrudeGeometry, ShapePath, type Vector2 } from 'three';
-import { NO_EDGE } from '../core/sources/arrange.ts';
-import { arrange, Evaluator, emptyProject, NO_DATA, type Project, readSvg } from '../core/index.ts';
+import { Evaluator, NO_EDGE, type Project, readSvg } from '../core/index.ts';
 import { trianglesOf } from '../core/mesh/triangles.ts';
 import { audit } from '../core/testing/audit.ts';
+import { projectOf } from '../core/testing/projects.ts';
 import { median } from './median.ts';
 
 const FOLDER = 'node_modules/@mdi/svg/svg';
@@ -33,7 +33,7 @@ export function compareSolids(): void {
   );
   console.log('reach   closed ours / stock   triangles ours / stock (ratio)   ms ours / stock (ratio)');
   for (const reach of REACHES) {
-    const projects = drawings.map((drawing) => projectOf(drawing, reach));
+    const projects = drawings.map((drawing) => prepared(drawing, reach));
     let times: number[][] = [];
     // The last of several passes counts, when both run as fast as they will. Meshes are not kept meanwhile.
     for (let pass = 0; pass < PASSES; pass++) {
@@ -72,36 +72,14 @@ interface Prepared {
   readonly drawing: ReturnType<typeof readSvg>;
 }
 
-function projectOf(drawing: Prepared['drawing'], reach: number): Prepared {
-  let ids = 0;
+function prepared(drawing: Prepared['drawing'], reach: number): Prepared {
   const edge = { ...NO_EDGE, on: reach > 0 ? 'both' : 'none', reach, rise: reach, steps: STEPS } as const;
-  const arranged = arrange(drawing, 'source', {
-    unit: 'mm',
-    tolerance: TOLERANCE,
-    depth: DEPTH,
-    edge,
-    newId: (kind) => `${kind}-${ids++}`,
-  });
-  const source = {
-    id: 'source',
-    kind: 'vector' as const,
-    name: 'icon',
-    asset: '0'.repeat(64),
-    edits: [],
-    ...arranged.placement,
-  };
-  const project = { ...emptyProject('icon'), tolerance: TOLERANCE, sources: [source], layers: [...arranged.layers] };
+  const { project } = projectOf(drawing, { tolerance: TOLERANCE, depth: DEPTH, build: { edge } });
   return { project, drawing };
 }
 
-function evaluatorFor(project: Project, drawing: Prepared['drawing']): Evaluator {
-  const evaluator = new Evaluator(NO_DATA);
-  evaluator.adopt(project.sources[0]!, drawing);
-  return evaluator;
-}
-
 function ours({ project, drawing }: Prepared): Outcome {
-  const evaluator = evaluatorFor(project, drawing);
+  const evaluator = new Evaluator({ content: () => drawing });
   const layer = project.layers[0]!;
   evaluator.drawing(project.sources[0]!);
   const started = performance.now();

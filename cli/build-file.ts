@@ -3,7 +3,6 @@ import { basename, extname } from 'node:path';
 import {
   applyCommand,
   boundsOf,
-  countOf,
   type EdgePath,
   Evaluator,
   emptyProject,
@@ -17,12 +16,12 @@ import {
   type OutlineFormat,
   type Point3,
   type Project,
-  type Proof,
   proofOf,
   type Resolved,
   regionsArea,
   resolve,
   ringsOf,
+  totalsOf,
   type Warning,
   writeOutlines,
 } from '../core/index.ts';
@@ -105,7 +104,8 @@ async function writeSolid(
   }
   clock.lap('write');
   const proofs = meshes.map(({ whole }) => proofOf(whole, { crossings }));
-  const closed = proofs.every((proof) => proof.closed);
+  const bases = shown.map((layer) => layer.base);
+  const { closed, counts, volume, area, size, faults } = totalsOf(proofs, bases);
   return {
     input,
     output,
@@ -113,10 +113,12 @@ async function writeSolid(
     ...(closed
       ? {}
       : { error: { code: 'not-closed', message: 'The mesh is not closed; the file was written all the same.' } }),
-    ...totals(
-      proofs,
-      shown.map((layer) => layer.base),
-    ),
+    counts,
+    closed,
+    crossings: faults.crossing,
+    volume,
+    area,
+    size,
     safeReach: safeReachOf(evaluator, project, shown),
     edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
     warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
@@ -189,26 +191,6 @@ async function projectOf(
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
   const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
   return { project: resolve(project), warnings: [...warnings, ...said] };
-}
-
-function totals(proofs: readonly Proof[], bases: readonly number[]) {
-  const sum = (pick: (proof: Proof) => number) => proofs.reduce((total, proof) => total + pick(proof), 0);
-  const low = (axis: number) => Math.min(...proofs.map((proof, i) => proof.min[axis]! + (axis === 2 ? bases[i]! : 0)));
-  const high = (axis: number) =>
-    Math.max(...proofs.map((proof, i) => proof.min[axis]! + proof.size[axis]! + (axis === 2 ? bases[i]! : 0)));
-  return {
-    counts: {
-      points: sum((proof) => proof.counts.points),
-      edges: sum((proof) => proof.counts.edges),
-      faces: sum((proof) => proof.counts.faces),
-      triangles: sum((proof) => proof.counts.triangles),
-    },
-    closed: proofs.every((proof) => proof.closed),
-    crossings: sum((proof) => countOf(proof, 'crossing')),
-    volume: sum((proof) => proof.volume),
-    area: sum((proof) => proof.area),
-    size: [high(0) - low(0), high(1) - low(1), high(2) - low(2)] as const,
-  };
 }
 
 function slowest(paths: readonly EdgePath[]): EdgePath {

@@ -5,10 +5,12 @@ export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './ba
 export {
   BUILD_KINDS,
   type Build,
+  type BuildChange,
   type BuildKindName,
   buildKind,
   heightOf,
 } from './builds/index.ts';
+export type { BuildKind, Elevation, ElevationRim } from './builds/kind.ts';
 export {
   type DrawnProfile,
   type Edge,
@@ -23,6 +25,7 @@ export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.t
 export { type Arrival, arrangeLayers, type LayerWishes, toleranceFor } from './document/arrive.ts';
 export type { LayerChange } from './document/commands/change-layers.ts';
 export { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './document/commands/index.ts';
+export { type Delta, deltaOf, withDelta } from './document/delta.ts';
 export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
   isProjectFile,
@@ -49,7 +52,7 @@ export {
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
 export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
-export { applyEdit, type Edited, type Outcome, shapesOf } from './edits/apply.ts';
+export { applyEdit, type Edited, type Outcome as EditOutcome, shapesOf } from './edits/apply.ts';
 export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
 export {
@@ -119,6 +122,7 @@ export {
   SPLINTER_DEG,
 } from './mesh/proof.ts';
 export { TIDY_STEPS, type Tidied, type TidySettings, type TidyStep, tidy } from './mesh/tidy/tidy.ts';
+export { type Totals, totalsOf } from './mesh/totals.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { layUvs, UV_LAYOUTS, type UvLayout } from './mesh/uv.ts';
 export { connectedShapes } from './outline/connected.ts';
@@ -205,3 +209,22 @@ export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
 export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';
 export { type Traced, trace } from './trace/trace.ts';
+export {
+  type BuildView,
+  BuildViews,
+  type Failure,
+  type FlatShape,
+  type LayerView,
+  type Overlays,
+  type SourceView,
+} from './views/build.ts';
+export { buffersOfDrawn, type DrawnMesh } from './views/meshes.ts';
+export {
+  type Face,
+  facesOfLines,
+  type OutlineShape,
+  type OutlineView,
+  outlineShape,
+  type Preview,
+  previewOf,
+} from './views/outlines.ts';

@@ -1,6 +1,6 @@
 // The Outline station: findings, choosing, combining, edits that stay open; and letters that stay editable beneath them.
 import { expect, type Page, test } from '@playwright/test';
-import { dropFile, openDemo, openProject, proof, proven, saved, troubleOn } from './bench.ts';
+import { dropFile, openDemo, openProject, proof, proven, saved, troubleOn } from './steps.ts';
 
 const chosen = (page: Page, words: string) => expect(page.getByRole('heading', { name: words })).toBeVisible();
 const findings = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('listitem');

@@ -1,7 +1,7 @@
 // Pictures in: prepared, traced, compared, measured, and brought in by hand.
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { dropFile, openCrest, openDemo, proofNumber, proven, saved, troubleOn } from './bench.ts';
+import { dropFile, openCrest, openDemo, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 /** Flat colours with soft edges, as a browser saves them. */
 const POSTER = `<svg xmlns="http://www.w3.org/2000/svg" width="420" height="300"><rect width="420" height="300" fill="#f8f5ec"/>

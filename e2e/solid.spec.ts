@@ -1,6 +1,6 @@
 // The solid: edges drawn and dragged, meshes tidied, brought in and proven, and places found in the view.
 import { expect, type Page, test } from '@playwright/test';
-import { dropFile, openDemo, openProject, proof, proofNumber, proven, sun, troubleOn } from './bench.ts';
+import { dropFile, openDemo, openProject, proof, proofNumber, proven, sun, troubleOn } from './steps.ts';
 
 const choose = async (page: Page, label: RegExp, option: string | RegExp) => {
   await page.getByRole('button', { name: label }).click();

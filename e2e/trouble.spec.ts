@@ -1,6 +1,6 @@
 // What goes wrong is said in one sentence, and nothing is lost.
 import { expect, type Route, test } from '@playwright/test';
-import { dropFile, openDemo, proofNumber, proven, saved, troubleOn } from './bench.ts';
+import { dropFile, openDemo, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 const BAD: [name: string, content: string, message: RegExp][] = [
   ['photo.svg', 'GIF89a…', /The GIF file is damaged or ends early/],

@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { readGlb } from '../core/formats/glb/glb.ts';
 import { audit } from '../core/testing/audit.ts';
-import { dropFile, openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
+import { dropFile, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 const SIGN = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 80">
   <rect id="paper" width="120" height="80" fill="#fbfaf4"/>

@@ -36,6 +36,20 @@ export interface Built {
   readonly warnings: readonly Warning[];
 }
 
+/** How a body's ends are drawn from the side. */
+export interface Elevation {
+  readonly height: number;
+  readonly front: ElevationRim | null;
+  readonly back: ElevationRim | null;
+}
+
+/** From the wall to the flat of a side: how far in, in shares of the reach, and how far short of the side's plane. */
+export interface ElevationRim {
+  readonly way: 'in' | 'out';
+  readonly reach: number;
+  readonly rows: readonly (readonly [inset: number, short: number])[];
+}
+
 /** What is known of a layer when it is made. Lengths in project units. */
 export interface StartWishes {
   readonly depth: number;
@@ -65,6 +79,8 @@ export interface BuildKind<S extends { readonly kind: string }, P> {
   /** How high the body is from its base, and settings that make it so high. */
   heightOf(settings: S): number;
   withHeight(settings: S, height: number): S;
+  /** How it is drawn in the stack. */
+  elevation(settings: S, profiles: readonly NamedProfile[]): Elevation;
   /** Equal keys, equal plans of the same input. */
   planKey(input: BuildInput, settings: S): string;
   /** The slow part. */

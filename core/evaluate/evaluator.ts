@@ -23,7 +23,7 @@ import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowest, type Width } from '../outline/width.ts';
 import { scaling } from '../path/matrix.ts';
-import type { Prepared } from '../picture/types.ts';
+import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
 import { type PictureSource, prepared, traced } from '../sources/picture/picture.ts';
@@ -193,6 +193,11 @@ export class Evaluator {
   /** The shapes of a source as they came. */
   origin(source: Source): Drawing {
     return sourceKind(source.kind).drawing(source, () => this.content(source), this.stages);
+  }
+
+  /** The pixels of a picture as it came, whether it is in the document or not. */
+  async openPicture(source: Pick<PictureSource, 'asset' | 'name'>, reader: SourceReader): Promise<Picture> {
+    return ((await this.openContent('picture', source, reader)) as OpenedPicture).picture;
   }
 
   prepared(source: PictureSource): Prepared {

@@ -2,7 +2,8 @@
 // keeps.
 import { zipSync } from 'fflate';
 import type { Shape } from '../drawing.ts';
-import { type Proof, proofOf } from '../mesh/proof.ts';
+import { proofOf } from '../mesh/proof.ts';
+import { totalsOf } from '../mesh/totals.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { roughSize } from '../outline/corners.ts';
@@ -67,13 +68,13 @@ export async function readBackMeshes(
   { metresPerUnit }: MeshWriteOptions,
 ): Promise<ReadBack> {
   const read = await partsIn(format, files, parts, format.isMetric ? metresPerUnit : 1);
-  const sum = (meshes: readonly Mesh[]) => totals(meshes.map((mesh) => proofOf(mesh, { crossings: false })));
+  const sum = (meshes: readonly Mesh[]) => totalsOf(meshes.map((mesh) => proofOf(mesh, { crossings: false })));
   const built = sum(parts.map((part) => part.mesh));
   const found = sum(read.map((part) => part.mesh));
   const size = Math.max(...built.size);
   const rows: ReadBackRow[] = [
-    row('triangles', built.triangles, found.triangles, 0),
-    row('closed parts', built.closed, found.closed, 0),
+    row('triangles', built.counts.triangles, found.counts.triangles, 0),
+    row('closed parts', built.closedParts, found.closedParts, 0),
     row('volume', built.volume, found.volume, FLOAT_SHARE * size ** 3),
     ...(['width', 'height', 'depth'] as const).map((what, axis) =>
       row(what, built.size[axis]!, found.size[axis]!, FLOAT_SHARE * size),
@@ -116,17 +117,6 @@ function splitBody(body: Mesh, built: readonly Part[]): Part[] {
     from = to;
     return { ...part, mesh: separate(positions) };
   });
-}
-
-function totals(proofs: readonly Proof[]) {
-  const low = [0, 1, 2].map((k) => Math.min(...proofs.map((proof) => proof.min[k]!)));
-  const high = [0, 1, 2].map((k) => Math.max(...proofs.map((proof) => proof.min[k]! + proof.size[k]!)));
-  return {
-    triangles: proofs.reduce((sum, proof) => sum + proof.counts.triangles, 0),
-    closed: proofs.filter((proof) => proof.closed).length,
-    volume: proofs.reduce((sum, proof) => sum + proof.volume, 0),
-    size: high.map((v, k) => v - low[k]!),
-  };
 }
 
 // --- outlines -----------------------------------------------------------------------------------------------------------

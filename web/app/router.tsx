@@ -1,6 +1,5 @@
 // router.tsx — a URL for the project list and for every station.
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router';
-import { Bench } from '../bench/Bench.tsx';
 import { ProjectList } from '../projects/ProjectList.tsx';
 import { BuildStation } from '../stations/BuildStation.tsx';
 import { ComingStation } from '../stations/ComingStation.tsx';
@@ -8,12 +7,13 @@ import { ExportStation } from '../stations/ExportStation.tsx';
 import { OutlineStation } from '../stations/OutlineStation.tsx';
 import { ProofStation } from '../stations/ProofStation.tsx';
 import { SourceStation } from '../stations/SourceStation.tsx';
+import { Workplace } from '../workplace/Workplace.tsx';
 
 export const router = createBrowserRouter([
   { path: '/', element: <ProjectList />, errorElement: <Failure /> },
   {
     path: '/projects/:id',
-    element: <Bench />,
+    element: <Workplace />,
     errorElement: <Failure />,
     children: [
       { index: true, element: <Navigate to="build" replace /> },

@@ -1,11 +1,10 @@
 // OutlineDesk.tsx — the outlines of one source as curves: chosen by click, box and lasso, pulled apart to look between
 // them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
-import type { Layer, Source } from '../../core/index.ts';
-import { strokeAttributes } from '../bench/stroke.ts';
+import type { Layer, OutlineShape, Source } from '../../core/index.ts';
 import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
-import type { OutlineShape } from '../worker/geometry.worker.ts';
+import { strokeAttributes } from '../workplace/stroke.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';

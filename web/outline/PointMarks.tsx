@@ -1,6 +1,7 @@
 // PointMarks.tsx — points and handles of one shape under the hand. While something is dragged only the shape's own line is
 // drawn anew; the document follows when it is let go.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import type { OutlineShape } from '../../core/index.ts';
 import {
   changedAt,
   insertPoint,
@@ -20,7 +21,6 @@ import {
   type Spot,
 } from '../../core/index.ts';
 import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
-import type { OutlineShape } from '../worker/geometry.worker.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';

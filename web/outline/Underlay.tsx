@@ -7,7 +7,7 @@ import { drawnShapes } from '../store/drawing.ts';
 import { useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import { useSourceView } from '../store/source-view.ts';
-import type { PictureView } from '../worker/geometry.worker.ts';
+import type { PictureView } from '../worker/geometry/pictures.ts';
 import type { FlatEye } from './eye.ts';
 
 interface UnderlayProps {

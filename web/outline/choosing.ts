@@ -1,6 +1,5 @@
 // choosing.ts — ways to choose shapes, over what the worker has told about them.
-import type { Layer } from '../../core/index.ts';
-import type { OutlineShape } from '../worker/geometry.worker.ts';
+import type { Layer, OutlineShape } from '../../core/index.ts';
 
 /** Layers of a source by the shapes they hold. */
 export const layersByShape = (layers: readonly Layer[], source: string): Map<string, Layer> =>

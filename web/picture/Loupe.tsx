@@ -1,7 +1,7 @@
 // Loupe.tsx — the pixels under the pointer, eight times as large, with the trace over them.
 import { useEffect, useRef } from 'react';
 import type { Place } from '../store/source-view.ts';
-import type { PictureView } from '../worker/geometry.worker.ts';
+import type { PictureView } from '../worker/geometry/pictures.ts';
 
 const SIZE = 176;
 const ZOOM = 8;

@@ -1,7 +1,6 @@
 // PictureDesk.tsx — a picture with its trace over it: looked at before and after, compared, measured and cut.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { Layer, PictureSource } from '../../core/index.ts';
-import { strokeAttributes } from '../bench/stroke.ts';
+import type { FlatShape, Layer, PictureSource } from '../../core/index.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
 import { useBuild } from '../store/build.ts';
 import { toggleShape } from '../store/outline.ts';
@@ -9,7 +8,8 @@ import { changePicture, useWished } from '../store/picture.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';
 import { type Place, sourceView, useSourceView } from '../store/source-view.ts';
-import type { FlatShape, PictureView } from '../worker/geometry.worker.ts';
+import type { PictureView } from '../worker/geometry/pictures.ts';
+import { strokeAttributes } from '../workplace/stroke.ts';
 import { AreaFrame } from './AreaFrame.tsx';
 import { Bitmap } from './Bitmap.tsx';
 import { LengthLine } from './LengthLine.tsx';

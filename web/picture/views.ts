@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { drawingKey, type PictureSource, type Project } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
-import type { DifferenceView, PictureView } from '../worker/geometry.worker.ts';
+import type { DifferenceView, PictureView } from '../worker/geometry/pictures.ts';
 
 /** The picture after its first `upTo` steps; the last one stays until the next is there. */
 export function usePictureView(source: PictureSource, upTo: number): PictureView | null {

@@ -5,8 +5,8 @@
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DynamicDrawUsage, Sphere, SRGBColorSpace, Vector3 } from 'three';
+import type { DrawnMesh } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import type { DrawnMesh } from '../worker/geometry.worker.ts';
 import { checkerFor } from './checker.ts';
 
 export interface SlabProps {

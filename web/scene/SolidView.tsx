@@ -54,9 +54,9 @@ function Scene({ shadowPixels }: { shadowPixels: number }) {
   return (
     <>
       <Lights x={x} y={y} z={z} size={size} shadowPixels={shadowPixels} />
-      {layers.map(({ id, shown, base, material, uv, cell }) => {
+      {layers.map(({ id, shown, base, material, uv, build }) => {
         const mesh = meshes.get(id);
-        const square = uv === 'units' ? cell : CHECKER_SHARE;
+        const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
         return shown && mesh ? (
           <Slab key={id} id={id} base={base} {...material} square={square} mesh={mesh} wire={wire} />
         ) : null;

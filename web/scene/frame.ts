@@ -1,5 +1,5 @@
 // frame.ts — how everything is framed: flat and solid agree, so that both sides of the divide line up from the front.
-import type { BuildView } from '../worker/geometry.worker.ts';
+import type { BuildView } from '../../core/index.ts';
 
 export type Box = NonNullable<BuildView['box']>;
 

@@ -1,8 +1,9 @@
 // BuildStation.tsx — the recipe of what is selected.
-import { Recipe } from '../bench/recipe/Recipe.tsx';
+
 import { Note, Panel } from '../controls/Panel.tsx';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
+import { Recipe } from '../workplace/recipe/Recipe.tsx';
 
 export function BuildStation() {
   const { layers } = useDocument();

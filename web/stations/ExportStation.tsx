@@ -2,7 +2,7 @@
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import type { FileFormat, JobReply } from '../../core/index.ts';
+import { FORMATS, type FormatId, formatOf, type JobReply } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
 import { formatBytes } from '../format.ts';
@@ -10,24 +10,18 @@ import { api, exportUrl } from '../requests/api.ts';
 import { rememberExport, useExport } from '../store/export.ts';
 import { saveNow, useDocument, useProject } from '../store/project.ts';
 
-const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
-  ['glb', 'GLB', 'parts, names, colours, normals'],
-  ['obj', 'OBJ and MTL', 'quads stay quads'],
-  ['stl', 'STL', 'one body of triangles, to print'],
-  ['svg', 'SVG', 'flat: curves, colours, layers as groups'],
-  ['dxf', 'DXF', 'flat: line work on layers, with units'],
-];
-
 export function ExportStation() {
   const { layers, unit } = useDocument();
   const id = useProject((state) => state.id)!;
   const revision = useProject((state) => state.revision);
   const isSaved = useProject((state) => state.save === 'saved');
   const last = useExport();
-  const [format, setFormat] = useState<FileFormat>('glb');
+  const [format, setFormat] = useState<FormatId>('glb');
   const [lengths, setLengths] = useState<'metres' | 'units'>('metres');
   const [left, setLeft] = useState<readonly string[]>([]);
   const [error, setError] = useState<string | null>(null);
+  const chosenFormat = formatOf(format);
+  const isMetric = chosenFormat.of === 'meshes' && chosenFormat.isMetric;
   const shown = layers.filter((layer) => layer.shown);
   const chosen = shown.filter((layer) => !left.includes(layer.id));
   const jobId = last.project === id ? last.jobId : null;
@@ -57,7 +51,7 @@ export function ExportStation() {
       <Panel title="Export">
         <fieldset>
           <legend className="sr-only">Format</legend>
-          {FORMATS.map(([value, name, about]) => (
+          {FORMATS.map(({ id: value, name, about }) => (
             <label
               key={value}
               className={`-mt-px flex cursor-pointer items-baseline gap-2.5 border px-3 py-1.5 ${format === value ? 'relative border-tide bg-wash' : 'border-rule'}`}
@@ -76,7 +70,7 @@ export function ExportStation() {
             </label>
           ))}
         </fieldset>
-        {format === 'glb' && (
+        {isMetric && (
           <Sentence>
             It opens{' '}
             <Choice

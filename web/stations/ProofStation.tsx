@@ -2,10 +2,12 @@
 // are spread. Beside it the view goes to the places that are pointed at.
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { LayerView, Totals } from '../../core/index.ts';
 import {
   type Bin,
   FAULT_WORDS,
   type Fault,
+  heightOf,
   isSound,
   type Layer,
   type Point3,
@@ -15,10 +17,9 @@ import {
 import { Note, Panel } from '../controls/Panel.tsx';
 import { TextButton } from '../controls/TextButton.tsx';
 import { countOf, formatCount, formatMeasure } from '../format.ts';
-import { type Totals, useBuild } from '../store/build.ts';
+import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import type { LayerView } from '../worker/geometry.worker.ts';
 import { Bars } from './proof/Bars.tsx';
 import { EDGE_PATH_WORDS } from './proof/words.ts';
 
@@ -65,10 +66,10 @@ interface Entry {
 
 function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals | null; unit: string }) {
   const rows: [name: string, value: (of: Totals) => string][] = [
-    ['points', (of) => formatCount(of.points)],
-    ['edges', (of) => formatCount(of.edges)],
-    ['faces', (of) => formatCount(of.faces)],
-    ['triangles', (of) => formatCount(of.triangles)],
+    ['points', (of) => formatCount(of.counts.points)],
+    ['edges', (of) => formatCount(of.counts.edges)],
+    ['faces', (of) => formatCount(of.counts.faces)],
+    ['triangles', (of) => formatCount(of.counts.triangles)],
     [`area, ${unit}²`, (of) => formatMeasure(of.area)],
     [`volume, ${unit}³`, (of) => formatMeasure(of.volume)],
   ];
@@ -157,7 +158,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
         {view.width && (
           <Figure name="thinnest stroke">
             <TextButton
-              onClick={() => screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + layer.depth])}
+              onClick={() => screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)])}
             >
               {`${formatMeasure(2 * view.width.safeReach)} ${unit}`}
             </TextButton>
@@ -165,7 +166,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
           </Figure>
         )}
         <Figure name="edge">{EDGE_PATH_WORDS[view.edgePath]}</Figure>
-        {layer.caps !== 'both' && (
+        {'caps' in layer.build && layer.build.caps !== 'both' && (
           <Figure name="left open">as the recipe says; it was proven with all its sides</Figure>
         )}
       </dl>

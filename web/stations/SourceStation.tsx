@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
 import { type Source, UNITS, type Unit } from '../../core/index.ts';
-import { ImportNote } from '../bench/ImportNotes.tsx';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note, Panel, Sentence } from '../controls/Panel.tsx';
@@ -16,6 +15,7 @@ import { bringIn, useImport } from '../store/import.ts';
 import { useLettering } from '../store/lettering.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { sourceView, useSourceView } from '../store/source-view.ts';
+import { ImportNote } from '../workplace/ImportNotes.tsx';
 import { PictureCard } from './source/PictureCard.tsx';
 import { NewText, TextCard } from './source/TextCard.tsx';
 

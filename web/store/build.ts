@@ -1,15 +1,15 @@
 // build.ts — what the geometry worker makes of the document: always the newest one, never two at a time.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { countOf, FAULTS, type Fault, type MeshCounts, type Project, type Proof } from '../../core/index.ts';
-import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { BuildView, LayerView, Overlays } from '../worker/geometry.worker.ts';
+import { type LayerView, type Overlays, type Project, type Proof, type Totals, totalsOf } from '../../core/index.ts';
+import { geometry, stopGeometry } from '../worker/client.ts';
+import type { TimedBuild } from '../worker/geometry/building.ts';
 import type { Failure } from '../worker/outcome.ts';
 import { useProject } from './project.ts';
 import { useScreen } from './screen.ts';
 
 interface BuildState {
-  readonly view: BuildView | null;
+  readonly view: TimedBuild | null;
   /** The document that `view` was made from. */
   readonly of: Project | null;
   /** Proofs of the shown layers by mesh key. */
@@ -25,14 +25,6 @@ interface BuildState {
   /** Share of the layers that are made, while it is slow. */
   readonly progress: number;
   readonly failure: Failure | null;
-}
-
-export interface Totals extends MeshCounts {
-  readonly closed: boolean;
-  readonly volume: number;
-  readonly area: number;
-  /** How often each fault was found. */
-  readonly faults: Readonly<Record<Fault, number>>;
 }
 
 const EMPTY: BuildState = {
@@ -96,7 +88,7 @@ async function buildLatest(): Promise<void> {
 }
 
 /** The view with what the worker left out because it had sent it before. */
-function completed(view: BuildView, seen: readonly LayerView[]): BuildView {
+function completed(view: TimedBuild, seen: readonly LayerView[]): TimedBuild {
   const meshes = new Map(seen.map(({ key, mesh }) => [key, mesh]));
   const shapes = new Map(seen.map((layer) => [layer.shapesKey, layer.shapes]));
   const layers = view.layers.map((layer) => ({
@@ -123,23 +115,7 @@ async function prove(): Promise<void> {
   set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });
 }
 
-function totalsOf(proofs: readonly Proof[]): Totals {
-  const sum = (pick: (proof: Proof) => number) => proofs.reduce((total, proof) => total + pick(proof), 0);
-  return {
-    points: sum((proof) => proof.counts.points),
-    edges: sum((proof) => proof.counts.edges),
-    faces: sum((proof) => proof.counts.faces),
-    triangles: sum((proof) => proof.counts.triangles),
-    closed: proofs.every((proof) => proof.closed),
-    volume: sum((proof) => proof.volume),
-    area: sum((proof) => proof.area),
-    faults: Object.fromEntries(
-      FAULTS.map((fault) => [fault, sum((proof) => countOf(proof, fault))]),
-    ) as Totals['faults'],
-  };
-}
-
 /** Stops a build that takes too long; what was shown stays. */
 export function cancelBuild(): void {
-  cancelGeometry();
+  stopGeometry();
 }

@@ -2,19 +2,9 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import {
-  type LeftOut,
-  MESH_LIMITS,
-  PICTURE_LIMITS,
-  sniffMesh,
-  sniffPicture,
-  toleranceFor,
-  vectorLimit,
-  type Warning,
-} from '../../core/index.ts';
+import { type Arrival, fileKind, type LeftOut, sniffPicture, toleranceFor, type Warning } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
-import type { Import } from '../worker/geometry.worker.ts';
 import { changePicture } from './picture.ts';
 import { dispatch, useProject } from './project.ts';
 import { screen } from './screen.ts';
@@ -32,7 +22,7 @@ export interface ImportResult {
 }
 
 /** Bytes that tell what a file is. */
-const HEAD = 4096;
+const HEAD = 64 * 1024;
 
 interface ImportState {
   /** Name of the file being read. */
@@ -42,7 +32,7 @@ interface ImportState {
   /** Results of the last drop. */
   readonly results: readonly ImportResult[];
   /** A picture whose trace has so many pieces that it waits for a word before layers are made of them. */
-  readonly held: { readonly file: string; readonly value: Import; readonly message: string } | null;
+  readonly held: { readonly file: string; readonly value: Arrival; readonly message: string } | null;
 }
 
 export const useImport = create<ImportState>(() => ({ busy: null, progress: null, results: [], held: null }));
@@ -78,22 +68,19 @@ async function bringInOne(file: File): Promise<ImportResult> {
   if (!project.history) return nothing;
   try {
     const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
-    const kind = sniffPicture(head) ? 'picture' : sniffMesh(head) ? 'mesh' : 'vector';
-    const limit = { picture: PICTURE_LIMITS.bytes, mesh: MESH_LIMITS.bytes, vector: vectorLimit(head) }[kind];
-    if (file.size > limit) {
+    const { plural, advice, limit } = fileKind(head).file;
+    if (file.size > limit(head)) {
       const mb = (bytes: number) => Math.round(bytes / 2 ** 20);
-      const [what, way] = TOO_LARGE_WORDS[kind];
-      return { ...nothing, error: `It is ${mb(file.size)} MB; ${what} up to ${mb(limit)} MB are taken. ${way}` };
+      return {
+        ...nothing,
+        error: `It is ${mb(file.size)} MB; ${plural} up to ${mb(limit(head))} MB are taken. ${advice}`,
+      };
     }
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { present } = project.history;
     const { hash } = await api.uploadAsset(bytes);
     const report = Comlink.proxy((share: number) => useImport.setState({ progress: share }));
-    const outcome = await geometry((worker) => {
-      if (kind === 'picture') return worker.bringInPicture(hash, file.name, present, report);
-      if (kind === 'mesh') return worker.bringInMesh(bytes, hash, file.name, present);
-      return worker.bringIn(bytes, hash, file.name, present, report);
-    });
+    const outcome = await geometry((worker) => worker.bringIn({ asset: hash, name: file.name, head }, present, report));
     useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
     if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
@@ -106,14 +93,8 @@ async function bringInOne(file: File): Promise<ImportResult> {
   }
 }
 
-const TOO_LARGE_WORDS = {
-  picture: ['pictures', 'Save it smaller first.'],
-  mesh: ['meshes', 'Reduce it first.'],
-  vector: ['vector files', 'Simplify it first.'],
-} as const;
-
 /** Makes the layers of what came in, and shows them. */
-function taken(file: string, { source, layers, warnings, leftOut, size }: Import): ImportResult {
+function taken(file: string, { source, layers, warnings, leftOut, size }: Arrival): ImportResult {
   const isFirst = useProject.getState().history?.present.layers.length === 0;
   dispatch({
     do: 'add-source',

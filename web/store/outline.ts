@@ -2,6 +2,7 @@
 // edits on their way through the worker into the document.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
+import type { Face, OutlineView, Preview } from '../../core/index.ts';
 import {
   type Edit,
   type EditAction,
@@ -20,8 +21,7 @@ import {
   type Sorting,
   type Source,
 } from '../../core/index.ts';
-import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { Face, OutlineView, Preview } from '../worker/geometry.worker.ts';
+import { geometry, stopGeometry } from '../worker/client.ts';
 import { dispatch, useProject } from './project.ts';
 import { useScreen } from './screen.ts';
 
@@ -416,7 +416,7 @@ export function moveTo(shapes: readonly string[], target: string | null): void {
 }
 
 /** Stops an edit that takes too long; the outlines stay as they were. */
-export const cancelEdit = cancelGeometry;
+export const cancelEdit = stopGeometry;
 
 let previews = 0;
 

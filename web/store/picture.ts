@@ -3,8 +3,8 @@
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import type { Layer, PictureSource } from '../../core/index.ts';
-import { cancelGeometry, geometry } from '../worker/client.ts';
-import type { TraceStats } from '../worker/geometry.worker.ts';
+import { geometry, stopGeometry } from '../worker/client.ts';
+import type { TraceStats } from '../worker/geometry/arriving.ts';
 import { dispatch, undoChange, useProject } from './project.ts';
 
 /** What can be changed about a picture. */
@@ -117,7 +117,7 @@ export function takeHeld(): void {
 export const dropHeld = () => set({ held: null });
 
 /** Stops a trace that takes too long; the picture keeps the one it had. */
-export const cancelTrace = cancelGeometry;
+export const cancelTrace = stopGeometry;
 
 /** Asks for the figures of a picture that was traced before the page was opened. */
 export async function fetchStats(source: PictureSource): Promise<void> {

@@ -1,45 +1,71 @@
-// client.ts — the one geometry worker of the page. A worker that dies would leave its callers waiting for ever, so a
+// client.ts — the page's end of the one geometry worker. A worker that dies would leave its callers waiting for ever, so a
 // crash fails what is open and a new worker takes its place.
 import * as Comlink from 'comlink';
-import type { GeometryApi } from './geometry.worker.ts';
+import { forgetProjects, letProjectsCross } from './crossing.ts';
+import type { GeometryApi } from './geometry/worker.ts';
 import type { Outcome } from './outcome.ts';
+import { newStopSign, raise } from './stopping.ts';
 
 interface Running {
   readonly api: Comlink.Remote<GeometryApi>;
+  readonly sign: ReturnType<typeof newStopSign>;
   readonly crashed: Promise<Error>;
-  readonly stop: (reason: string) => void;
+  readonly end: (reason: string) => void;
 }
 
+letProjectsCross();
 let running: Running | null = null;
+/** Calls that are not answered yet. */
+const open = new Set<Promise<unknown>>();
 
 function start(): Running {
-  const worker = new Worker(new URL('./geometry.worker.ts', import.meta.url), { type: 'module', name: 'geometry' });
+  forgetProjects();
+  const worker = new Worker(new URL('./geometry/worker.ts', import.meta.url), { type: 'module', name: 'geometry' });
   let fail: (error: Error) => void = () => {};
   const crashed = new Promise<Error>((resolve) => {
     fail = resolve;
   });
-  const stop = (reason: string) => {
+  const end = (reason: string) => {
     worker.terminate();
     running = null;
     fail(new Error(reason));
   };
-  worker.addEventListener('error', (event) => stop(event.message || 'The geometry worker stopped.'));
-  return { api: Comlink.wrap<GeometryApi>(worker), crashed, stop };
+  worker.addEventListener('error', (event) => end(event.message || 'The geometry worker stopped.'));
+  const api = Comlink.wrap<GeometryApi>(worker);
+  const sign = newStopSign();
+  if (sign) void api.watch(sign.buffer);
+  return { api, sign, crashed, end };
 }
 
-/** Calls the worker; a crash and a cancel are failures like any other. */
+/** Calls the worker; a crash and a stop are failures like any other. */
 export async function geometry<T>(
   call: (api: Comlink.Remote<GeometryApi>) => Promise<Outcome<T>>,
 ): Promise<Outcome<T>> {
   running ??= start();
   const { api, crashed } = running;
-  const stopped = crashed.then(
+  const ended = crashed.then(
     (error): Outcome<T> => ({ ok: false, error: { code: 'cancelled', message: error.message } }),
   );
-  return Promise.race([call(api), stopped]);
+  const answer = Promise.race([call(api), ended]);
+  open.add(answer);
+  return answer.finally(() => open.delete(answer));
 }
 
-/** Ends whatever the worker is doing. What it had cached is computed again when asked for. */
-export function cancelGeometry(): void {
-  running?.stop('Stopped.');
+/** How long a worker that was asked to stop may take. */
+const PATIENCE_MS = 2000;
+
+/**
+ * Stops whatever the worker is doing; what it knows stays. One that does not heed it in time, because it is in a step that nothing
+ * interrupts, is ended, and computes again what is asked for.
+ */
+export function stopGeometry(): void {
+  const stopped = running;
+  if (!stopped) return;
+  raise(stopped.sign);
+  void stopped.api.stop();
+  const calls = [...open];
+  const late = setTimeout(() => {
+    if (running === stopped) stopped.end('Stopped.');
+  }, PATIENCE_MS);
+  void Promise.allSettled(calls).then(() => clearTimeout(late));
 }

@@ -23,6 +23,7 @@ export const part = {
   needs: () => [],
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
+  elevation: ({ depth }) => ({ height: depth, front: null, back: null }),
   planKey: () => '',
   plan: ({ meshes }) => joinMeshes(meshes),
   buffersOf: ({ positions, starts, corners, sides }) => [positions, starts, corners, sides].map(({ buffer }) => buffer),

@@ -4,7 +4,7 @@ import { roundFigure } from '../../base/figures.ts';
 import { SIDES } from '../../mesh/types.ts';
 import { insetRegions } from '../../outline/offset.ts';
 import { bendsOf } from '../../solid/bends.ts';
-import type { NamedProfile, Profile, ProfileCurve } from '../../solid/profile.ts';
+import { type NamedProfile, type Profile, type ProfileCurve, profileRows } from '../../solid/profile.ts';
 import {
   fitSpec,
   planKey,
@@ -15,7 +15,7 @@ import {
   type SlabSpec,
   withoutCaps,
 } from '../../solid/slab.ts';
-import type { BuildInput, BuildKind } from '../kind.ts';
+import type { BuildInput, BuildKind, Elevation, ElevationRim } from '../kind.ts';
 import { type Edge, type EdgeShape, type Slab, SlabChangeSchema, SlabSchema } from './schema.ts';
 
 export const NO_EDGE: Edge = {
@@ -52,6 +52,7 @@ export const slab = {
   needs: () => [],
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
+  elevation,
   planKey: (input, settings) => planKey(fitted(input, settings).spec),
   plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
   buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
@@ -80,6 +81,24 @@ export const slab = {
     return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
   },
 } as const satisfies BuildKind<Slab, SlabPlan>;
+
+/** A curved edge is drawn with at least this many steps. */
+const SMOOTH_STEPS = 4;
+const CURVED = ['round', 'cove', 'ogee'];
+
+function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation {
+  const { front, back, depth } = specOf(settings, profiles);
+  const rises = (front?.rise ?? 0) + (back?.rise ?? 0);
+  const shrunk = rises > depth ? depth / rises : 1;
+  const rim = (edge: SlabEdge | null): ElevationRim | null => {
+    if (!edge || edge.reach === 0) return null;
+    const isCurved = CURVED.includes(String(edge.profile));
+    const { insets, heights } = profileRows(edge.profile, isCurved ? Math.max(edge.steps, SMOOTH_STEPS) : edge.steps);
+    const rows = insets.map((inset, k) => [inset, (1 - heights[k]!) * edge.rise * shrunk] as const);
+    return { way: edge.way, reach: edge.reach, rows };
+  };
+  return { height: depth, front: rim(front), back: rim(back) };
+}
 
 const fitted = ({ extent, profiles }: BuildInput, settings: Slab) => fitSpec(specOf(settings, profiles), extent);
 

@@ -16,6 +16,7 @@ import {
   Ungroup,
 } from 'lucide-react';
 import { useState } from 'react';
+import type { OutlineShape } from '../../../core/index.ts';
 import { type EditAction, SORTINGS, type Sorting, type Source } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
@@ -36,7 +37,6 @@ import {
   useOutline,
 } from '../../store/outline.ts';
 import { useDocument } from '../../store/project.ts';
-import type { OutlineShape } from '../../worker/geometry.worker.ts';
 import { StrokeStyle } from './StrokeStyle.tsx';
 
 export function ChosenPanel({ source }: { source: Source }) {

@@ -11,12 +11,11 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { Eye, EyeOff, GripVertical } from 'lucide-react';
-import type { Layer, Source } from '../../../core/index.ts';
+import type { Layer, OutlineShape, Source } from '../../../core/index.ts';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { moveTo, outline, toggleShape, useOutline } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
 import { useScreen } from '../../store/screen.ts';
-import type { OutlineShape } from '../../worker/geometry.worker.ts';
 
 /** Lists longer than this are cut; the view still holds every shape. */
 const LISTED = 60;

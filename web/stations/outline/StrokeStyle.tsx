@@ -1,10 +1,11 @@
 // StrokeStyle.tsx — width, joins, ends and dashes of the chosen strokes, in a sentence.
+
+import type { OutlineShape } from '../../../core/index.ts';
 import { CAPS, JOINS, type Source, type Stroke } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { act, actAll } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
-import type { OutlineShape } from '../../worker/geometry.worker.ts';
 
 const JOIN_WORDS: Record<Stroke['join'], string> = { round: 'round', mitre: 'sharp', bevel: 'cut off' };
 const CAP_WORDS: Record<Stroke['cap'], string> = { round: 'round', butt: 'flat', square: 'square' };

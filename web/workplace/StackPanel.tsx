@@ -1,7 +1,7 @@
 // StackPanel.tsx — the left side: the side elevation, and the layers by name.
 import { Eye, EyeOff } from 'lucide-react';
 import { memo } from 'react';
-import type { Layer } from '../../core/index.ts';
+import { heightOf, type Layer } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { formatNumber } from '../format.ts';
 import { dispatch, useDocument } from '../store/project.ts';
@@ -29,7 +29,7 @@ export function StackPanel() {
 
 const LayerRow = memo(function LayerRow({ layer }: { layer: Layer }) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
-  const { id, name, shown, ground, depth, material } = layer;
+  const { id, name, shown, ground, build, material } = layer;
   return (
     <li className={`flex items-center gap-2 pr-2 pl-5 ${selected ? 'bg-wash' : ''}`}>
       <span aria-hidden className="size-3.5 shrink-0 border border-rule" style={{ background: material.colour }} />
@@ -42,7 +42,7 @@ const LayerRow = memo(function LayerRow({ layer }: { layer: Layer }) {
         {name}
         {ground && <span className="text-quiet text-sm"> · paper, off</span>}
       </button>
-      {shown && <span className="figure text-quiet">{formatNumber(depth)}</span>}
+      {shown && <span className="figure text-quiet">{formatNumber(heightOf(build))}</span>}
       <IconButton
         icon={shown ? Eye : EyeOff}
         label={shown ? `Leave ${name} out of the build` : `Build ${name}`}

@@ -1,6 +1,6 @@
 // The bench: stations, views, stack, keys.
 import { expect, test } from '@playwright/test';
-import { openCrest, openDemo, proof, proofNumber, proven, saved, troubleOn } from './bench.ts';
+import { openCrest, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 test('every station has an address, shows its work and says whether it is current', async ({ page }) => {
   const trouble = troubleOn(page);

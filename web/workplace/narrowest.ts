@@ -1,6 +1,5 @@
 // narrowest.ts — where layers are thinnest, which decides how far their edges may reach.
-import type { Layer, Point3, Width } from '../../core/index.ts';
-import type { BuildView } from '../worker/geometry.worker.ts';
+import { type BuildView, heightOf, type Layer, type Point3, type Width } from '../../core/index.ts';
 
 /** The narrowest place of several layers, and the layer it is in. */
 export interface Narrowest extends Width {
@@ -18,4 +17,4 @@ export function narrowestOf(layers: readonly Layer[], view: BuildView | null): N
 }
 
 /** The narrowest place, on the layer's front. */
-export const placeOf = ({ at, of }: Narrowest): Point3 => [at[0], at[1], of.base + of.depth];
+export const placeOf = ({ at, of }: Narrowest): Point3 => [at[0], at[1], of.base + heightOf(of.build)];

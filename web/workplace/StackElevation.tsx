@@ -1,7 +1,7 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
 import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { type Layer, type Overlap, type Project, profileRows, type SlabEdge, specOf } from '../../core/index.ts';
+import { buildKind, type ElevationRim, heightOf, type Layer, type Overlap, type Project } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
@@ -121,7 +121,8 @@ interface BarProps {
 // A drag changes one layer; the others' bars need not be drawn again.
 const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
-  const { id, name, base, depth, material } = layer;
+  const { id, name, base, build, material } = layer;
+  const depth = heightOf(build);
   const top = heightAt(base + depth, low, perUnit);
   const profiles = useDocumentPart((document) => document.profiles);
   const path = useMemo(
@@ -129,7 +130,10 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
     [layer, profiles, x, width, low, perUnit],
   );
   const setDepth = (value: number, gesture: string | null) =>
-    dispatch({ do: 'change-layers', layers: [id], change: { depth: value } }, gesture);
+    dispatch(
+      { do: 'change-layers', layers: [id], change: { build: buildKind(build.kind).withHeight(build, value) } },
+      gesture,
+    );
   const setBase = (value: number, gesture: string | null) =>
     dispatch({ do: 'change-layers', layers: [id], change: { base: value } }, gesture);
   const body = useHeightDrag({ value: base, perUnit, canSink: true, onChange: setBase, onDrag, gesture: `base ${id}` });
@@ -238,49 +242,43 @@ function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: H
   };
 }
 
-/** A curved edge is drawn with at least this many steps. */
-const SMOOTH_STEPS = 4;
-
 /** The bar's outline with its edges at the ends, as wide as it is high. */
 function barPath(
-  layer: Layer,
+  { base, build }: Layer,
   profiles: Project['profiles'],
   x: number,
   width: number,
   low: number,
   perUnit: number,
 ): string {
-  const { front, back } = specOf(layer, profiles);
-  const both = (front?.rise ?? 0) + (back?.rise ?? 0);
-  const shrunk = both > layer.depth ? layer.depth / both : 1;
-  const reachOf = (edge: SlabEdge) => Math.min(edge.reach * perUnit, edge.way === 'out' ? width / 4 : width / 2 - 1);
+  const { height, front, back } = buildKind(build.kind).elevation(build, profiles);
+  const reachOf = ({ way, reach }: ElevationRim) =>
+    Math.min(reach * perUnit, way === 'out' ? width / 4 : width / 2 - 1);
   // A flange is as wide as the bar; the wall below it stands back.
-  const wall = Math.max(...[front, back].map((edge) => (edge?.way === 'out' ? reachOf(edge) : 0)));
-  const rim = (edge: SlabEdge | null): (readonly [inset: number, rise: number])[] => {
-    if (!edge || edge.reach === 0) return [[wall, 0]];
-    const isCurved = ['round', 'cove', 'ogee'].includes(String(edge.profile));
-    const { insets, heights } = profileRows(edge.profile, isCurved ? Math.max(edge.steps, SMOOTH_STEPS) : edge.steps);
-    const reach = edge.way === 'out' ? -reachOf(edge) : Math.min(reachOf(edge), width / 2 - 1 - wall);
-    return insets.map((inset, k) => [wall + inset * reach, (heights[k]! - 1) * edge.rise * shrunk]);
+  const wall = Math.max(...[front, back].map((rim) => (rim?.way === 'out' ? reachOf(rim) : 0)));
+  const insets = (rim: ElevationRim | null): (readonly [inset: number, short: number])[] => {
+    if (!rim) return [[wall, 0]];
+    const reach = rim.way === 'out' ? -reachOf(rim) : Math.min(reachOf(rim), width / 2 - 1 - wall);
+    return rim.rows.map(([inset, short]) => [wall + inset * reach, short]);
   };
-  const [above, below] = [rim(front), rim(back)];
+  const [above, below] = [insets(front), insets(back)];
   const at = (side: 1 | -1, z: number, inset: number): [number, number] => [
     side === 1 ? x + inset : x + width - inset,
     heightAt(z, low, perUnit),
   ];
-  const top = layer.base + layer.depth;
+  const top = base + height;
   const points = [
-    ...below.toReversed().map(([inset, rise]) => at(1, layer.base - rise, inset)),
-    ...above.map(([inset, rise]) => at(1, top + rise, inset)),
-    ...above.toReversed().map(([inset, rise]) => at(-1, top + rise, inset)),
-    ...below.map(([inset, rise]) => at(-1, layer.base - rise, inset)),
+    ...below.toReversed().map(([inset, short]) => at(1, base + short, inset)),
+    ...above.map(([inset, short]) => at(1, top - short, inset)),
+    ...above.toReversed().map(([inset, short]) => at(-1, top - short, inset)),
+    ...below.map(([inset, short]) => at(-1, base + short, inset)),
   ];
   return `M${points.map(([px, py]) => `${px.toFixed(2)} ${py.toFixed(2)}`).join('L')}Z`;
 }
 
 function rangeOf(layers: readonly Layer[]): Range {
   const low = Math.min(0, ...layers.map((layer) => layer.base));
-  const high = Math.max(...layers.map((layer) => layer.base + layer.depth));
+  const high = Math.max(...layers.map(({ base, build }) => base + heightOf(build)));
   return { low, high: Math.max(high, low + 1e-6) };
 }
 

@@ -1,5 +1,6 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
-import type { Layer, LayerChange } from '../../../core/index.ts';
+import type { ComponentType } from 'react';
+import { buildKind, heightOf, type Layer, type LayerChange } from '../../../core/index.ts';
 import { ColourField } from '../../controls/ColourField.tsx';
 import { Folded } from '../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
@@ -7,17 +8,20 @@ import { Value } from '../../controls/Value.tsx';
 import { useBuild } from '../../store/build.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 import { narrowestOf } from '../narrowest.ts';
-import { EdgeSentence } from './EdgeSentence.tsx';
-import { FacesSentence, PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
+import { BUILD_SENTENCES, type BuildSentencesProps } from './builds/index.ts';
+import { PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
 import { SeveralNote } from './several.tsx';
 
 /** @param layers at least one; values shown are the first one's, changes go to all */
 export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
-  const { unit, tolerance, sources } = useDocument();
+  const { unit, tolerance } = useDocument();
   const view = useBuild((state) => state.view);
   const [layer] = layers;
-  const { name, depth, base, material } = layer;
-  const isPart = sources.some(({ id, kind }) => id === layer.source && kind === 'mesh');
+  const { name, base, build, material } = layer;
+  const depth = heightOf(build);
+  const kind = buildKind(build.kind);
+  const isOfOutlines = kind.from === 'outlines';
+  const Sentences = BUILD_SENTENCES[build.kind] as ComponentType<BuildSentencesProps<typeof build.kind>> | null;
   const ids = layers.map((each) => each.id);
   const change = (part: LayerChange, gesture: string | null = null) =>
     dispatch({ do: 'change-layers', layers: ids, change: part }, gesture);
@@ -38,7 +42,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
           unit={unit}
           step={step}
           min={step / 10}
-          onChange={(v, g) => change({ depth: v }, g)}
+          onChange={(v, g) => change({ build: { depth: v } }, g)}
         />{' '}
         deep, standing{' '}
         <Value
@@ -51,8 +55,14 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
         />{' '}
         above the sheet.
       </Sentence>
-      {!isPart && <EdgeSentence layer={layer} narrowest={narrowestOf(layers, view)} step={step / 2} change={change} />}
-      {!isPart && <FacesSentence layer={layer} step={step} change={change} />}
+      {Sentences && (
+        <Sentences
+          layer={layer}
+          narrowest={narrowestOf(layers, view)}
+          step={step}
+          change={(part, gesture = null) => change({ build: part }, gesture)}
+        />
+      )}
       <Sentence>
         It is{' '}
         <ColourField
@@ -75,9 +85,9 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
         metal.
       </Sentence>
       <ShadingSentence layer={layer} change={change} />
-      {!isPart && <PicturesSentence layer={layer} change={change} />}
+      {isOfOutlines && <PicturesSentence layer={layer} change={change} />}
       <TidySentence layer={layer} view={seen} change={change} />
-      {!isPart && (
+      {isOfOutlines && (
         <Folded title="Curves">
           <Sentence>
             Curves are followed within{' '}

@@ -2,11 +2,11 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { X } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
-import { BENCH_KEYS, CONTROL_KEYS } from './keys.ts';
+import { CONTROL_KEYS, PAGE_KEYS } from './keys.ts';
 
 export function HelpDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   const rows = [
-    ...BENCH_KEYS.map(({ shown, does }) => [shown, does] as const),
+    ...PAGE_KEYS.map(({ shown, does }) => [shown, does] as const),
     ...CONTROL_KEYS,
     ['?', 'This list'] as const,
   ];

@@ -2,7 +2,7 @@
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { bringIn, decideHeld, useImport } from '../store/import.ts';
-import { cancelGeometry } from '../worker/client.ts';
+import { stopGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
   const { getRootProps, isDragActive } = useDropzone({
@@ -46,7 +46,7 @@ export function DropTarget({ children }: { children: ReactNode }) {
           <p className="rounded-edge bg-sheet px-4 py-2 font-serif text-lg" role="status">
             {busy ? `Bringing in ${busy}… ${percent(progress)}` : 'Let go to bring it in'}
             {busy && (
-              <button type="button" className="pointer-events-auto text-tide underline" onClick={cancelGeometry}>
+              <button type="button" className="pointer-events-auto text-tide underline" onClick={stopGeometry}>
                 Stop
               </button>
             )}

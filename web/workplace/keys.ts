@@ -9,7 +9,7 @@ import { redoChange, saveNow } from '../store/project.ts';
 import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
 import { removeChosenWall } from '../store/walls.ts';
 
-interface BenchKey {
+interface PageKey {
   /** As the hotkey package writes it. */
   readonly keys: string;
   /** As people write it. */
@@ -20,14 +20,14 @@ interface BenchKey {
   readonly act: () => unknown;
 }
 
-const lookKey = (direction: Direction, i: number): BenchKey => ({
+const lookKey = (direction: Direction, i: number): PageKey => ({
   keys: `alt+${i + 1}`,
   shown: `Alt ${i + 1}`,
   does: i === 0 ? 'Look from three quarters, everything framed' : `Look straight from ${direction}`,
   act: () => screen.lookFrom(direction),
 });
 
-export const BENCH_KEYS: readonly BenchKey[] = [
+export const PAGE_KEYS: readonly PageKey[] = [
   { keys: 'mod+z', shown: 'Ctrl Z', does: 'Undo', isEverywhere: true, act: undoLast },
   { keys: 'mod+shift+z, mod+y', shown: 'Ctrl Shift Z', does: 'Redo', isEverywhere: true, act: redoChange },
   {
@@ -50,13 +50,13 @@ export const BENCH_KEYS: readonly BenchKey[] = [
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
 
-const EVERYWHERE = BENCH_KEYS.filter(({ isEverywhere }) => isEverywhere);
-const PLAIN = BENCH_KEYS.filter(({ isEverywhere }) => !isEverywhere);
-const BY_KEYS = new Map(BENCH_KEYS.flatMap((key) => key.keys.split(', ').map((keys) => [keys, key] as const)));
+const EVERYWHERE = PAGE_KEYS.filter(({ isEverywhere }) => isEverywhere);
+const PLAIN = PAGE_KEYS.filter(({ isEverywhere }) => !isEverywhere);
+const BY_KEYS = new Map(PAGE_KEYS.flatMap((key) => key.keys.split(', ').map((keys) => [keys, key] as const)));
 
-const shownKeys = (keys: readonly BenchKey[]) => keys.map((key) => key.keys).join(', ');
+const shownKeys = (keys: readonly PageKey[]) => keys.map((key) => key.keys).join(', ');
 
-function keyOf({ mod, alt, shift, keys }: Parameters<HotkeyCallback>[1]): BenchKey | undefined {
+function keyOf({ mod, alt, shift, keys }: Parameters<HotkeyCallback>[1]): PageKey | undefined {
   return BY_KEYS.get([mod && 'mod', alt && 'alt', shift && 'shift', keys?.join('+')].filter(Boolean).join('+'));
 }
 
@@ -82,7 +82,7 @@ function clear(): void {
 }
 
 /** Installs the keys; returns the state of the help dialog that `?` opens. */
-export function useBenchKeys() {
+export function useKeys() {
   const [isOpen, setOpen] = useState(false);
   useHotkeys(
     shownKeys(EVERYWHERE),

@@ -1,26 +1,27 @@
 // EdgeSentence.tsx — the edges of the selected layers: which rims have one, its shape, and how far it may reach.
 import type { ReactNode } from 'react';
-import { type EdgeShape, type Layer, type LayerChange, PROFILES } from '../../../core/index.ts';
-import { Choice } from '../../controls/Choice.tsx';
-import { Folded } from '../../controls/Folded.tsx';
-import { Sentence } from '../../controls/Panel.tsx';
-import { Value } from '../../controls/Value.tsx';
-import { formatMeasure } from '../../format.ts';
-import { dispatch, useDocument } from '../../store/project.ts';
-import { screen } from '../../store/screen.ts';
-import { type Narrowest, placeOf } from '../narrowest.ts';
+import { type EdgeShape, type Layer, PROFILES, type Slab } from '../../../../core/index.ts';
+import { Choice } from '../../../controls/Choice.tsx';
+import { Folded } from '../../../controls/Folded.tsx';
+import { Sentence } from '../../../controls/Panel.tsx';
+import { Value } from '../../../controls/Value.tsx';
+import { formatMeasure } from '../../../format.ts';
+import { dispatch, useDocument } from '../../../store/project.ts';
+import { screen } from '../../../store/screen.ts';
+import { type Narrowest, placeOf } from '../../narrowest.ts';
+import type { SlabSentenceProps } from './FacesSentence.tsx';
 import { freshProfile, ProfileEditor } from './ProfileEditor.tsx';
 
-interface EdgeSentenceProps {
+interface EdgeSentenceProps extends SlabSentenceProps {
+  /** The first of the chosen layers. */
   layer: Layer;
   /** Of all selected layers; null while none is known. */
   narrowest: Narrowest | null;
   step: number;
-  change: (part: LayerChange, gesture?: string | null) => void;
 }
 
-export function EdgeSentence({ layer, narrowest, step, change }: EdgeSentenceProps) {
-  const { edge, backEdge } = layer;
+export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSentenceProps) {
+  const { edge, backEdge } = slab;
   const areDifferent = edge.on === 'both' && backEdge !== null;
   const { on: _, ...shape } = edge;
   const which = (
@@ -62,8 +63,8 @@ export function EdgeSentence({ layer, narrowest, step, change }: EdgeSentencePro
           Its back edge is{' '}
         </ShapeSentence>
       )}
-      <SafeReach layer={layer} narrowest={narrowest} change={change} />
-      <CornersSentence layer={layer} change={change} />
+      <SafeReach slab={slab} layer={layer} narrowest={narrowest} change={change} />
+      <CornersSentence slab={slab} change={change} />
     </>
   );
 }
@@ -176,8 +177,8 @@ const PROFILE_WORDS: readonly (readonly [string, string])[] = [
 ];
 
 /** Rarely touched: how edges go round corners that point inward. */
-function CornersSentence({ layer, change }: Pick<EdgeSentenceProps, 'layer' | 'change'>) {
-  const { edge, backEdge } = layer;
+function CornersSentence({ slab, change }: SlabSentenceProps) {
+  const { edge, backEdge } = slab;
   const style = (part: Partial<Pick<EdgeShape, 'corners' | 'mitreLimit'>>, gesture: string | null = null) =>
     change({ edge: part, backEdge: backEdge && { ...backEdge, ...part } }, gesture);
   return (
@@ -208,19 +209,19 @@ function CornersSentence({ layer, change }: Pick<EdgeSentenceProps, 'layer' | 'c
             reaches
           </>
         )}
-        .{inwardOf(layer).some(({ beyond }) => beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
+        .{inwardOf(slab).some(({ beyond }) => beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
       </Sentence>
     </Folded>
   );
 }
 
 /** The largest reach that is safe, and where it is decided. */
-function SafeReach({ layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>) {
+function SafeReach({ slab, layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>) {
   const { unit } = useDocument();
-  const inward = inwardOf(layer);
+  const inward = inwardOf(slab);
   if (!narrowest || inward.length === 0) return null;
   const { safeReach: safe, of } = narrowest;
-  const { backEdge } = layer;
+  const { backEdge } = slab;
   const isFar = inward.some(({ reach }) => reach > safe);
   const within = { reach: floorTo(safe * 0.98, 3) };
   return (
@@ -248,8 +249,8 @@ function SafeReach({ layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>
   );
 }
 
-/** Those edges of a layer that take something from its front or back. */
-function inwardOf({ edge, backEdge }: Layer): EdgeShape[] {
+/** Those edges of a slab that take something from its front or back. */
+function inwardOf({ edge, backEdge }: Slab): EdgeShape[] {
   return [edge, ...(backEdge ? [backEdge] : [])].filter(({ way }) => way === 'in');
 }
 

@@ -1,12 +1,11 @@
 // FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { Layer } from '../../core/index.ts';
+import type { FlatShape, Layer } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { type Box, middleOf, unitsPerPixel } from '../scene/frame.ts';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import type { FlatShape } from '../worker/geometry.worker.ts';
 import { strokeAttributes } from './stroke.ts';
 
 interface Frame {

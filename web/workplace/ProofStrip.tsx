@@ -1,12 +1,11 @@
 // ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Point3 } from '../../core/index.ts';
+import type { LayerView, Point3, Totals } from '../../core/index.ts';
 import { formatCount, formatMeasure } from '../format.ts';
-import { cancelBuild, type Totals, useBuild } from '../store/build.ts';
+import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
-import type { LayerView } from '../worker/geometry.worker.ts';
 import { type Narrowest, narrowestOf, placeOf } from './narrowest.ts';
 
 export function ProofStrip() {
@@ -51,9 +50,9 @@ export function ProofStrip() {
             >
               {verdict(totals)}
             </Entry>
-            <Count name="points" now={totals.points} before={before?.points} />
-            <Count name="edges" now={totals.edges} before={before?.edges} />
-            <Count name="faces" now={totals.faces} before={before?.faces} />
+            <Count name="points" now={totals.counts.points} before={before?.counts.points} />
+            <Count name="edges" now={totals.counts.edges} before={before?.counts.edges} />
+            <Count name="faces" now={totals.counts.faces} before={before?.counts.faces} />
             {narrowest && (
               <>
                 <Entry name="thinnest stroke" onClick={() => pointAtNarrowest(narrowest)}>

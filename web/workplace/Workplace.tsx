@@ -1,4 +1,4 @@
-// Bench.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
+// Workplace.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
 import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
@@ -7,10 +7,10 @@ import { api } from '../requests/api.ts';
 import { allSaved, closeProject, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { takeUp, type Unsaved } from '../store/unsaved.ts';
-import { BenchHeader } from './BenchHeader.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
+import { Header } from './Header.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
-import { useBenchKeys } from './keys.ts';
+import { useKeys } from './keys.ts';
 import { ProofStrip } from './ProofStrip.tsx';
 import { StackPanel } from './StackPanel.tsx';
 import { WorkView } from './WorkView.tsx';
@@ -24,7 +24,7 @@ async function fetchNewest(id: string): Promise<{ reply: ProjectReply; unsaved: 
   return { reply, unsaved: await takeUp(id) };
 }
 
-export function Bench() {
+export function Workplace() {
   const { id = '' } = useParams();
   // The document is edited here and saved from here: fetching it again behind the artist's back would fight with that.
   // Each visit asks anew: what an earlier one left in the cache is not the newest revision.
@@ -47,14 +47,14 @@ export function Bench() {
     [],
   );
   if (error) throw error;
-  return open ? <OpenBench /> : <p className="p-10 text-quiet">Opening the project…</p>;
+  return open ? <OpenWorkplace /> : <p className="p-10 text-quiet">Opening the project…</p>;
 }
 
-function OpenBench() {
-  const help = useBenchKeys();
+function OpenWorkplace() {
+  const help = useKeys();
   return (
     <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
-      <BenchHeader onHelp={help.open} />
+      <Header onHelp={help.open} />
       <StackPanel />
       <WorkView />
       <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">

@@ -10,7 +10,7 @@ import serifLatinExt from '@fontsource/dm-serif-display/files/dm-serif-display-l
 import fredokaHebrew from '@fontsource/fredoka/files/fredoka-hebrew-600-normal.woff?no-inline';
 import fredokaLatin from '@fontsource/fredoka/files/fredoka-latin-600-normal.woff?no-inline';
 import fredokaLatinExt from '@fontsource/fredoka/files/fredoka-latin-ext-600-normal.woff?no-inline';
-import { FONT_BUNDLES, type FontChoice, type FontEngines, type LetterFont, openFont } from '../../core/index.ts';
+import { FONT_BUNDLES, type FontChoice, type FontEngines, type LetterFont, openFont } from '../../../core/index.ts';
 
 /** Where the files of the bundles are served; never written into the code itself, which a strict page would not fetch. */
 const ADDRESSES: Readonly<Record<string, string>> = {
@@ -30,15 +30,13 @@ let loading: Promise<FontEngines> | null = null;
 const opened = new Map<string, readonly LetterFont[]>();
 const keyOf = (choice: FontChoice) => (choice.from === 'bundle' ? choice.name : choice.asset);
 
-/** Fonts that were loaded before. */
-export const knownFonts = (choice: FontChoice): readonly LetterFont[] => opened.get(keyOf(choice))!;
-
 /** @param fetchBytes of a font that was brought in, unpacked */
 export async function loadFonts(
   choice: FontChoice,
   fetchBytes: (asset: string, name: string) => Promise<Uint8Array>,
-): Promise<void> {
-  if (opened.has(keyOf(choice))) return;
+): Promise<readonly LetterFont[]> {
+  const known = opened.get(keyOf(choice));
+  if (known) return known;
   loading ??= loadEngines();
   const engines = await loading;
   const fonts =
@@ -50,6 +48,7 @@ export async function loadFonts(
         )
       : [await openFont(await fetchBytes(choice.asset, choice.name), engines, choice.name)];
   opened.set(keyOf(choice), fonts);
+  return fonts;
 }
 
 async function loadEngines(): Promise<FontEngines> {

@@ -1,4 +1,6 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
+
+import type { LayerView } from '../../../core/index.ts';
 import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Folded } from '../../controls/Folded.tsx';
@@ -8,72 +10,13 @@ import { Value } from '../../controls/Value.tsx';
 import { countOf, formatCount } from '../../format.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
-import type { LayerView } from '../../worker/geometry.worker.ts';
 
-interface SentenceProps {
+export interface SentenceProps {
   layer: Layer;
   change: (part: LayerChange, gesture?: string | null) => void;
 }
 
-export function FacesSentence({ layer, step, change }: SentenceProps & { step: number }) {
-  const { unit } = useDocument();
-  const { faces, cell, wallRows, caps } = layer;
-  return (
-    <Sentence>
-      <Choice
-        label="Closed sides"
-        value={caps}
-        options={[
-          ['both', 'Front and back are'],
-          ['front', 'Only the front is'],
-          ['back', 'Only the back is'],
-          ['none', 'Neither front nor back is'],
-        ]}
-        onChange={(v) => change({ caps: v })}
-      />{' '}
-      closed
-      {caps === 'none' ? '' : ' with '}
-      {caps !== 'none' && (
-        <Choice
-          label="Face mesh"
-          value={faces}
-          options={[
-            ['fewest', 'as few faces as possible'],
-            ['even', 'even triangles'],
-            ['grid', 'a grid of squares'],
-          ]}
-          onChange={(v) => change({ faces: v })}
-        />
-      )}
-      {faces !== 'fewest' && caps !== 'none' && (
-        <>
-          {' '}
-          of about{' '}
-          <Value
-            label="Cell"
-            value={cell}
-            unit={unit}
-            step={step}
-            min={step / 10}
-            onChange={(v, g) => change({ cell: v }, g)}
-          />
-        </>
-      )}
-      , the wall has{' '}
-      <Value
-        label="Wall rows"
-        value={wallRows}
-        step={1}
-        min={1}
-        max={64}
-        onChange={(v, g) => change({ wallRows: Math.round(v) }, g)}
-      />{' '}
-      {wallRows === 1 ? 'row' : 'rows'} of faces.
-    </Sentence>
-  );
-}
-
-export function ShadingSentence({ layer: { shading, edge }, change }: SentenceProps) {
+export function ShadingSentence({ layer: { shading, build }, change }: SentenceProps) {
   return (
     <Folded title="Shading">
       <Sentence>
@@ -87,7 +30,7 @@ export function ShadingSentence({ layer: { shading, edge }, change }: SentencePr
           onChange={(v, g) => change({ shading: { crease: v } }, g)}
         />{' '}
         are shaded as one surface.
-        {edge.on !== 'none' && (
+        {'edge' in build && build.edge.on !== 'none' && (
           <>
             {' '}
             The edge{' '}

@@ -1,4 +1,4 @@
-// BenchHeader.tsx — project name, the route through the stations, undo, save state, theme, help.
+// Header.tsx — project name, the route through the stations, undo, save state, theme, help.
 import { CircleHelp, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link, NavLink } from 'react-router';
@@ -12,7 +12,7 @@ import { SaveMark } from './SaveMark.tsx';
 
 type Freshness = 'current' | 'behind' | 'empty' | 'coming';
 
-export function BenchHeader({ onHelp }: { onHelp: () => void }) {
+export function Header({ onHelp }: { onHelp: () => void }) {
   const name = useDocumentPart((document) => document.name);
   const canUndo = useProject((state) => (state.history?.past.length ?? 0) > 0);
   const canRedo = useProject((state) => (state.history?.future.length ?? 0) > 0);

@@ -1,13 +1,13 @@
 // several.tsx — what is said when several layers are changed at once.
-import type { Layer } from '../../../core/index.ts';
+import { heightOf, type Layer } from '../../../core/index.ts';
 import { Note } from '../../controls/Panel.tsx';
 
 /** The parts of a recipe, as they are spoken of. */
 const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown])[] = [
-  ['depth', ({ depth }) => depth],
+  ['depth', ({ build }) => heightOf(build)],
   ['base', ({ base }) => base],
-  ['edge', ({ edge, backEdge }) => [edge, backEdge]],
-  ['faces', ({ caps, faces, cell, wallRows }) => [caps, faces, cell, wallRows]],
+  ['edge', ({ build }) => build.kind === 'slab' && [build.edge, build.backEdge]],
+  ['faces', ({ build }) => build.kind === 'slab' && [build.caps, build.faces, build.cell, build.wallRows]],
   ['material', ({ material }) => material],
   ['shading', ({ shading }) => shading],
   ['pictures', ({ uv }) => uv],

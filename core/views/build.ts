@@ -1,0 +1,225 @@
+// build.ts — a project as the page shows it: a view of each layer and each source, what overlaps, how large all of it is. A layer
+// that is the very same as before is not looked at again.
+import { GeometryError, type Warning } from '../base/errors.ts';
+import type { Resolved } from '../document/resolve.ts';
+import type { Layer } from '../document/schema.ts';
+import type { LeftOut, Stroke } from '../drawing.ts';
+import { type Evaluator, NotOpen } from '../evaluate/evaluator.ts';
+import { membersKey, OfObject } from '../evaluate/keys.ts';
+import type { Overlap } from '../evaluate/overlaps.ts';
+import { boxOfPoints } from '../mesh/place.ts';
+import type { Point3 } from '../mesh/proof.ts';
+import type { Tidied } from '../mesh/tidy/tidy.ts';
+import type { Mesh } from '../mesh/types.ts';
+import { layUvs } from '../mesh/uv.ts';
+import type { Width } from '../outline/width.ts';
+import { printPath } from '../path/print.ts';
+import type { EdgePath } from '../solid/lid.ts';
+import { type Source, sourceKind } from '../sources/index.ts';
+import { membersOf, placedShapes } from '../sources/placing.ts';
+import { type DrawnMesh, drawnMesh } from './meshes.ts';
+
+/** What is shown of meshes besides their faces. */
+export interface Overlays {
+  /** A checkered picture where faces lie on pictures. */
+  readonly checker: boolean;
+  /** The edges of all faces. */
+  readonly wire: boolean;
+}
+
+export interface FlatShape {
+  readonly id: string;
+  readonly name: string;
+  /** SVG path data on the sheet, y up. */
+  readonly d: string;
+  readonly fillRule: 'nonzero' | 'evenodd';
+  /** On the sheet; null for a filled shape. */
+  readonly stroke: Stroke | null;
+  /** `#rrggbb` of the source. */
+  readonly colour: string;
+}
+
+export interface Failure {
+  readonly code: string;
+  readonly message: string;
+}
+
+export interface LayerView {
+  readonly id: string;
+  /** Equal keys, equal meshes as they are drawn; '' for a layer that is not built. */
+  readonly key: string;
+  /** Equal keys, equal proofs. */
+  readonly meshKey: string;
+  /** Null when the caller has the mesh of this key already, or there is none. */
+  readonly mesh: DrawnMesh | null;
+  /** Equal keys, equal shapes. */
+  readonly shapesKey: string;
+  /** All members, skipped ones too; null when the caller has those of this key already. */
+  readonly shapes: readonly FlatShape[] | null;
+  readonly outlines: number;
+  readonly points: number;
+  readonly width: Width | null;
+  readonly edgePath: EdgePath;
+  /** What tidying changed, null where nothing was tidied. */
+  readonly tidied: Tidied['changes'] | null;
+  /** Outlines whose edge reaches further than their narrowest place allows. */
+  readonly ringOutlines: number;
+  readonly stranded: readonly string[];
+  readonly warnings: readonly Warning[];
+  readonly error: Failure | null;
+}
+
+export interface SourceView {
+  readonly id: string;
+  readonly leftOut: readonly LeftOut[];
+  readonly warnings: readonly Warning[];
+  readonly shapes: number;
+  /** Width and height of its outlines, ground left out, in user units. */
+  readonly extent: readonly [width: number, height: number];
+}
+
+export interface BuildView {
+  readonly layers: readonly LayerView[];
+  readonly sources: readonly SourceView[];
+  readonly overlaps: readonly Overlap[];
+  /** Extent on the sheet and in height of everything shown; null when nothing is. */
+  readonly box: { readonly min: Point3; readonly max: Point3 } | null;
+}
+
+/** All of a layer's view but what the caller may have. */
+type Facts = Omit<LayerView, 'mesh' | 'shapes' | 'shapesKey' | 'key'>;
+
+const NOT_BUILT = {
+  meshKey: '',
+  outlines: 0,
+  points: 0,
+  width: null,
+  edgePath: 'none',
+  ringOutlines: 0,
+  tidied: null,
+  stranded: [],
+  warnings: [],
+  error: null,
+} as const;
+
+const boxes = new OfObject<Mesh, ReturnType<typeof boxOfPoints>>(({ positions }) => boxOfPoints([positions]));
+
+export class BuildViews {
+  private readonly evaluator: Evaluator;
+  private readonly facts = new WeakMap<Layer, { readonly source: Source; readonly project: Resolved; facts: Facts }>();
+
+  constructor(evaluator: Evaluator) {
+    this.evaluator = evaluator;
+  }
+
+  /** @param known keys of meshes and shapes that the caller has */
+  view(project: Resolved, known: ReadonlySet<string>, overlays: Overlays): BuildView {
+    const layers = project.layers.map((layer) => this.layer(project, layer, known, overlays));
+    const sources = project.sources.map((source) => {
+      const { leftOut, warnings, shapes } = this.evaluator.drawing(source);
+      return {
+        id: source.id,
+        leftOut,
+        warnings,
+        shapes: shapes.length,
+        extent: this.evaluator.extent(project, source),
+      };
+    });
+    const sound = { ...project, layers: project.layers.filter((_, i) => !layers[i]!.error) };
+    return { layers, sources, overlaps: this.evaluator.overlaps(sound), box: this.box(sound) };
+  }
+
+  private layer(project: Resolved, layer: Layer, known: ReadonlySet<string>, overlays: Overlays): LayerView {
+    const source = project.sources.find((candidate) => candidate.id === layer.source)!;
+    const shapesKey = membersKey(layer, source);
+    const shapes = known.has(shapesKey) ? null : this.flatShapes(layer, source);
+    const facts = this.factsOf(project, layer, source);
+    if (!layer.shown || facts.error) return { ...facts, shapesKey, shapes, key: '', mesh: null };
+    const uv = overlays.checker && layer.uv !== 'none' ? layer.uv : null;
+    const { crease, blend } = layer.shading;
+    const key = `${facts.meshKey} ${crease} ${blend} ${uv} ${overlays.wire}`;
+    if (known.has(key)) return { ...facts, shapesKey, shapes, key, mesh: null };
+    const { mesh } = this.evaluator.mesh(project, layer);
+    return {
+      ...facts,
+      shapesKey,
+      shapes,
+      key,
+      mesh: drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire),
+    };
+  }
+
+  private factsOf(project: Resolved, layer: Layer, source: Source): Facts {
+    const known = this.facts.get(layer);
+    const { tolerance, profiles } = project;
+    if (known?.source === source && known.project.tolerance === tolerance && known.project.profiles === profiles) {
+      return known.facts;
+    }
+    const facts = this.foundFacts(project, layer, source);
+    this.facts.set(layer, { source, project, facts });
+    return facts;
+  }
+
+  private foundFacts(project: Resolved, layer: Layer, source: Source): Facts {
+    const { evaluator } = this;
+    const { id } = layer;
+    if (!layer.shown) {
+      // Nobody waits for outlines that are not built.
+      const { shapes, stranded } = membersOf(layer, evaluator.drawing(source));
+      const isPart = sourceKind(source.kind).build === 'part';
+      return { ...NOT_BUILT, id, outlines: shapes.length, stranded: isPart ? [] : stranded };
+    }
+    try {
+      const { regions, points, stranded } = evaluator.outlines(project, layer);
+      const { edgePath, ringOutlines, warnings } = evaluator.build(project, layer);
+      const { key: meshKey, tidied } = evaluator.mesh(project, layer);
+      const width = evaluator.width(project, layer);
+      const outlines = regions.length;
+      return { id, meshKey, outlines, points, width, edgePath, ringOutlines, tidied, stranded, warnings, error: null };
+    } catch (error) {
+      if (error instanceof NotOpen) throw error;
+      const code = error instanceof GeometryError ? error.code : 'unexpected';
+      const message = error instanceof Error ? error.message : String(error);
+      return { ...NOT_BUILT, id, error: { code, message } };
+    }
+  }
+
+  private flatShapes(layer: Layer, source: Source): FlatShape[] {
+    if (sourceKind(source.kind).build === 'part') return [this.footprint(layer, source)];
+    const { shapes } = membersOf({ ...layer, skipped: [] }, this.evaluator.drawing(source));
+    return placedShapes(shapes, source).map(({ id, name, fillRule, stroke = null, colour, path }) => ({
+      id,
+      name,
+      d: printPath(path),
+      fillRule,
+      stroke,
+      colour,
+    }));
+  }
+
+  /** A part of a mesh file lies on the sheet as the box around it. */
+  private footprint({ id, name, members, material }: Layer, source: Source): FlatShape {
+    const all = this.evaluator.meshParts(source);
+    const { min, max } = boxOfPoints(members.flatMap((member) => all[Number(member)]?.mesh.positions ?? []));
+    const { scale, origin } = source;
+    const x = (v: number) => scale * (v - origin[0]);
+    const y = (v: number) => scale * (v + origin[1]);
+    const d = `M${x(min[0]!)} ${y(min[1]!)}H${x(max[0]!)}V${y(max[1]!)}H${x(min[0]!)}Z`;
+    return { id, name, d, fillRule: 'nonzero', stroke: null, colour: material.colour };
+  }
+
+  private box(project: Resolved): BuildView['box'] {
+    const min: [number, number, number] = [Infinity, Infinity, Infinity];
+    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    for (const layer of project.layers) {
+      if (!layer.shown) continue;
+      const own = boxes.get(this.evaluator.mesh(project, layer).mesh);
+      for (const axis of [0, 1, 2] as const) {
+        const base = axis === 2 ? layer.base : 0;
+        min[axis] = Math.min(min[axis], own.min[axis]! + base);
+        max[axis] = Math.max(max[axis], own.max[axis]! + base);
+      }
+    }
+    return min[0] <= max[0] ? { min, max } : null;
+  }
+}
