@@ -1,6 +1,5 @@
 // drawings.ts — thousands of real drawings: open icon sets, the letters of the fonts that ship, and countries.
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { shapeBounds, shapeRegions } from '../core/sources/placing.ts';
 import {
   BUNDLED_FONTS,
   boundsOf,
@@ -15,6 +14,7 @@ import {
 import { longestSide } from '../core/outline/measure.ts';
 import { regionsOf } from '../core/outline/regions.ts';
 import type { Bounds } from '../core/outline/types.ts';
+import { shapeBounds, shapeRegions } from '../core/sources/placing.ts';
 import { bundledFonts } from '../node/fonts.ts';
 
 export interface RealDrawing {

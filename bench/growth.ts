@@ -1,11 +1,11 @@
 // growth.ts — how the time of an edged slab grows with the points of its outline, and how many triangles its front has beside a
 // general-purpose triangulation library's.
 import earcut from 'earcut';
+import { tryInside } from '../core/geometry/triangulate.ts';
 import { regionsOf } from '../core/outline/regions.ts';
 import type { Region, Ring } from '../core/outline/types.ts';
 import { outlineOf } from '../core/solid/rim.ts';
 import { fitSpec, planSlab, raiseSlab } from '../core/solid/slab.ts';
-import { tryInside } from '../core/geometry/triangulate.ts';
 import { roundEdge } from '../core/testing/edges.ts';
 import { median } from './median.ts';
 

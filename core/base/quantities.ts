@@ -4,6 +4,8 @@ import { z } from 'zod';
 
 /** Lengths are in project units and stay within what the grid and float32 files can hold. */
 export const MOST = 1e6;
+/** Of lengths that must not be nothing: a millionth of a millimetre where the unit is a metre. */
+export const LEAST = 1e-9;
 
 interface Quantity {
   /** `length`: in project units, restated when the unit changes; below 0 it may mean something else than a length. */

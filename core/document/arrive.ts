@@ -36,14 +36,20 @@ export interface Arrival {
   readonly size: number;
 }
 
+/** What of a source is known before it lies on the sheet, as its kind takes it. */
+export interface Origin {
+  readonly id: string;
+  readonly name: string;
+  readonly [field: string]: unknown;
+}
+
 /**
- * @param origin what of the source is known before it lies on the sheet
  * @param content as the kind opens it
  * @throws {GeometryError} 'nothing-to-build'
  */
 export function arrive(
   kind: SourceKindName,
-  origin: { readonly id: string; readonly name: string },
+  origin: Origin,
   content: unknown,
   stages: Stages,
   wishes: LayerWishes,

@@ -3,35 +3,32 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { GeometryError } from '../base/errors.ts';
+import { heightOf } from '../builds/index.ts';
+import { Evaluator } from '../evaluate/evaluator.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { regionsArea } from '../outline/measure.ts';
-import { arrange } from '../sources/arrange.ts';
+import type { Source } from '../sources/index.ts';
 import { colourName, uniqueName } from '../sources/names.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
-import { applyCommand, type Command, CommandSchema } from './commands.ts';
-import { Evaluator, NO_DATA } from './evaluate.ts';
+import { projectOf as projectOfDrawing, wishesOf } from '../testing/projects.ts';
+import { arrangeLayers } from './arrive.ts';
+import { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './commands/index.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { readProject } from './migrate.ts';
-import { emptyProject, type Project, type Source } from './schema.ts';
+import { emptyProject, type Layer, type Project } from './schema.ts';
 import { sortIntoLayers } from './sorting.ts';
 
-const vectorData = (text: string) => ({ ...NO_DATA, text: () => text });
+const evaluatorFor = (svg: string) => new Evaluator({ content: () => readSvg(svg) });
 const PATCH = readFileSync('demo/patch.svg', 'utf8');
-const ASSET = 'a'.repeat(64);
+const depthOf = ({ build }: Layer) => heightOf(build);
+const slabOf = ({ build }: Layer) => {
+  if (build.kind !== 'slab') throw new Error('It is no slab.');
+  return build;
+};
 
 /** A project with one drawing of 100 units square, 1 mm a unit. */
-function projectOf(svg: string, size?: number): Project {
-  let ids = 0;
-  const { placement, layers } = arrange(readSvg(svg), 'source', {
-    unit: 'mm',
-    tolerance: 0.01,
-    ...(size === undefined ? {} : { size }),
-    newId: (kind) => `${kind}-${ids++}`,
-  });
-  const source = { id: 'source', kind: 'vector' as const, name: 'drawing.svg', asset: ASSET, edits: [], ...placement };
-  return applyCommand(emptyProject('Test'), { do: 'add-source', source, layers: [...layers] });
-}
+const projectOf = (svg: string, size?: number): Project => projectOfDrawing(readSvg(svg), { size }).project;
 
 const drawing = (body: string) => `<svg viewBox="0 0 100 100">${body}</svg>`;
 const SQUARES = drawing(
@@ -43,7 +40,7 @@ describe('arranging', () => {
     const { layers } = projectOf(SQUARES);
     expect(layers.map(({ name, members, base }) => [name, members.length, base])).toEqual([
       ['Teal', 2, 0],
-      ['High', 1, layers[0]!.depth],
+      ['High', 1, depthOf(layers[0]!)],
     ]);
     expect(layers.map(({ material }) => material.colour)).toEqual(['#008080', '#cc3333']);
   });
@@ -53,7 +50,7 @@ describe('arranging', () => {
     const eye = '<circle cx="20" cy="20" r="4" fill="white"/>';
     const away = '<circle cx="80" cy="80" r="4" fill="white"/>';
     const layersOf = (more: string) =>
-      projectOf(drawing(body + more)).layers.map(({ name, base, depth }) => [name, base / depth]);
+      projectOf(drawing(body + more)).layers.map((layer) => [layer.name, layer.base / depthOf(layer)]);
     expect(layersOf(away)).toEqual([
       ['White', 0],
       [expect.any(String), 1],
@@ -67,7 +64,7 @@ describe('arranging', () => {
 
   it('lands centred and at the size that was asked for', () => {
     const project = projectOf(SQUARES, 180);
-    const evaluator = new Evaluator(vectorData(SQUARES));
+    const evaluator = evaluatorFor(SQUARES);
     const rings = project.layers.flatMap((layer) =>
       evaluator.outlines(project, layer).regions.map(({ outer }) => outer),
     );
@@ -77,18 +74,16 @@ describe('arranging', () => {
 
   it('keeps the physical size a drawing states', () => {
     const svg = '<svg width="10cm" viewBox="0 0 50 50"><rect width="50" height="25"/></svg>';
-    let ids = 0;
-    const options = { tolerance: 0.01, newId: () => `id-${ids++}` };
-    expect(arrange(readSvg(svg), 's', { ...options, unit: 'mm' }).size).toBeCloseTo(100, 6);
-    expect(arrange(readSvg(svg), 's', { ...options, unit: 'in' }).size).toBeCloseTo(10 / 2.54, 6);
+    const sizeIn = (unit: 'mm' | 'in') => arrangeLayers(readSvg(svg), 's', wishesOf({ unit })).size;
+    expect(sizeIn('mm')).toBeCloseTo(100, 6);
+    expect(sizeIn('in')).toBeCloseTo(10 / 2.54, 6);
   });
 
   it('recognises paper that covers the sheet, switches it off and says so', () => {
     const svg = drawing(
       '<rect id="paper" width="100" height="100" fill="#fbfaf4"/><circle cx="50" cy="50" r="20" fill="#fbfaf4"/>',
     );
-    let ids = 0;
-    const { layers, warnings } = arrange(readSvg(svg), 's', { unit: 'mm', tolerance: 0.01, newId: () => `l${ids++}` });
+    const { layers, warnings } = arrangeLayers(readSvg(svg), 's', wishesOf());
     expect(layers.map(({ ground, shown, members }) => [ground, shown, members])).toEqual([
       [true, false, ['#paper']],
       [false, true, ['/circle1']],
@@ -107,9 +102,9 @@ describe('arranging', () => {
 
   it('starts with an edge that is safe everywhere', () => {
     const project = projectOf(PATCH, 90);
-    const evaluator = new Evaluator(vectorData(PATCH));
+    const evaluator = evaluatorFor(PATCH);
     for (const layer of project.layers.filter(({ shown }) => shown)) {
-      expect(layer.edge.reach).toBeLessThan(evaluator.width(project, layer)!.safeReach);
+      expect(slabOf(layer).edge.reach).toBeLessThan(evaluator.width(project, layer)!.safeReach);
     }
   });
 
@@ -130,8 +125,7 @@ describe('lines by the ten thousand', () => {
 
   it('are kept, switched off and not outlined unasked', () => {
     const heavy = drawingOf(strokedShape('lines', d, 0.01), filledShape('plate', 'M0 0h40v40h-40z', '#a04020'));
-    let n = 0;
-    const { layers, warnings, size } = arrange(heavy, 's', { unit: 'mm', tolerance: 0.01, newId: () => `l${++n}` });
+    const { layers, warnings, size } = arrangeLayers(heavy, 's', wishesOf());
     expect(layers.map(({ shown, members }) => [shown, members])).toEqual([
       [false, ['lines']],
       [true, ['plate']],
@@ -149,9 +143,12 @@ describe('commands', () => {
     const after = applyCommand(project, {
       do: 'change-layers',
       layers: [low.id],
-      change: { depth: 7, edge: { reach: 2 } },
+      change: { build: { depth: 7, edge: { reach: 2 } } },
     });
-    expect(after.layers[0]).toEqual({ ...low, depth: 7, edge: { ...low.edge, reach: 2 } });
+    const build = slabOf(low);
+    expect(after.layers[0]).toEqual({ ...low, build: { ...build, depth: 7, edge: { ...build.edge, reach: 2 } } });
+    expect(after.layers[0]!.members).toBe(low.members);
+    expect(after.profiles).toBe(project.profiles);
     expect(after.layers[1]).toBe(high);
     expect(after.sources).toBe(project.sources);
     expect(project.layers[0]).toBe(low);
@@ -159,11 +156,11 @@ describe('commands', () => {
 
   it('keep real sizes when the unit changes', () => {
     const inches = applyCommand(project, { do: 'set-unit', unit: 'in' });
-    expect(inches.layers[0]!.depth * 25.4).toBeCloseTo(low.depth, 9);
+    expect(depthOf(inches.layers[0]!) * 25.4).toBeCloseTo(depthOf(low), 9);
     expect(inches.sources[0]!.scale * 25.4).toBeCloseTo(project.sources[0]!.scale, 9);
     expect(inches.tolerance * 25.4).toBeCloseTo(project.tolerance, 9);
     const back = applyCommand(inches, { do: 'set-unit', unit: 'mm' });
-    expect(back.layers[0]!.depth).toBeCloseTo(low.depth, 9);
+    expect(depthOf(back.layers[0]!)).toBeCloseTo(depthOf(low), 9);
   });
 
   it('move, remove and rename', () => {
@@ -187,17 +184,29 @@ describe('commands', () => {
     };
     expect(refused({ do: 'remove-layer', layer: 'nobody' })).toBe('unknown-id');
     expect(refused({ do: 'scale-source', source: 'nobody', scale: 1 })).toBe('unknown-id');
-    expect(refused({ do: 'change-layers', layers: [low.id], change: { depth: Number.NaN } })).toBe('out-of-range');
-    expect(refused({ do: 'change-layers', layers: [low.id], change: { depth: 0 } })).toBe('out-of-range');
+    expect(refused({ do: 'change-layers', layers: [low.id], change: { build: { depth: Number.NaN } } })).toBe(
+      'out-of-range',
+    );
+    expect(refused({ do: 'change-layers', layers: [low.id], change: { build: { depth: 0 } } })).toBe('out-of-range');
     expect(refused({ do: 'change-layers', layers: [low.id], change: { material: { colour: 'red' } } })).toBe(
       'out-of-range',
     );
+  });
+
+  it('take of a build’s settings what each layer has', () => {
+    const part = { ...high, id: 'part', build: { kind: 'part', depth: 2 } } as const;
+    const mixed = { ...project, layers: [low, part] };
+    const change = { build: { depth: 5, edge: { reach: 0.3 } } };
+    const { layers } = applyCommand(mixed, { do: 'change-layers', layers: [low.id, 'part'], change });
+    expect([depthOf(layers[0]!), slabOf(layers[0]!).edge.reach]).toEqual([5, 0.3]);
+    expect(layers[1]!.build).toEqual({ kind: 'part', depth: 5 });
   });
 
   it('are plain data', () => {
     const command: Command = { do: 'change-layers', layers: [low.id], change: { base: 3 } };
     expect(CommandSchema.parse(JSON.parse(JSON.stringify(command)))).toEqual(command);
     expect(CommandSchema.safeParse({ do: 'explode' }).success).toBe(false);
+    expect(new Set(COMMAND_KINDS.map((kind) => kind.do)).size).toBe(COMMAND_KINDS.length);
   });
 });
 
@@ -210,7 +219,7 @@ describe('sorting into layers', () => {
   );
   let n = 0;
   const newId = () => `l${++n}`;
-  const { layers } = arrange(nested, 's', { unit: 'mm', tolerance: 0.01, newId });
+  const { layers } = arrangeLayers(nested, 's', wishesOf({ newId }));
   const one = { ...layers[0]!, members: nested.shapes.map(({ id }) => id), skipped: ['in'] };
   const place = { scale: 1, origin: [0, 0] as [number, number] };
   const own: Source = { id: 's', kind: 'drawing', name: 'd', edits: [], width: 100, height: 100, ...place };
@@ -240,8 +249,12 @@ describe('sorting into layers', () => {
 describe('history', () => {
   const start = startHistory(projectOf(SQUARES));
   const [low] = start.present.layers;
-  const depth = (value: number): Command => ({ do: 'change-layers', layers: [low!.id], change: { depth: value } });
-  const depthOf = ({ present }: typeof start) => present.layers[0]!.depth;
+  const depth = (value: number): Command => ({
+    do: 'change-layers',
+    layers: [low!.id],
+    change: { build: { depth: value } },
+  });
+  const depthIn = ({ present }: typeof start) => depthOf(present.layers[0]!);
 
   it('undoes and redoes whatever was done', () => {
     fc.assert(
@@ -263,9 +276,9 @@ describe('history', () => {
     history = record(history, depth(2), 'drag');
     history = record(history, depth(3), 'drag');
     expect(history.past).toHaveLength(1);
-    expect(depthOf(undo(history))).toBe(depthOf(start));
+    expect(depthIn(undo(history))).toBe(depthIn(start));
     history = record(history, depth(4), 'another drag');
-    expect(depthOf(undo(history))).toBe(3);
+    expect(depthIn(undo(history))).toBe(3);
   });
 
   it('forgets what was undone when something new is done', () => {
@@ -279,24 +292,17 @@ describe('reading documents', () => {
   it('takes what was written and names what does not fit', () => {
     const project = projectOf(SQUARES);
     expect(readProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
-    // Version 2 knew no edge that holds back, no style of corners, no other edge on the back and no rows in walls.
-    const older = {
-      ...project,
-      version: 2,
-      layers: project.layers.map(
-        ({ backEdge, wallRows, edge: { way, beyond, corners, mitreLimit, ...edge }, ...layer }) => ({ ...layer, edge }),
-      ),
-    };
-    expect(readProject(older)).toEqual(project);
     expect(() => readProject({ ...project, unit: 'furlong' })).toThrow(/cannot be read: unit/);
-    expect(() => readProject({ ...project, version: 99 })).toThrow(/newer version \(document 99/);
+    expect(() => readProject({ ...project, version: 99 })).toThrow(
+      /newer version of the application \(document 99; .* left as it is/,
+    );
     expect(() => readProject(null)).toThrow(GeometryError);
   });
 });
 
 describe('evaluating', () => {
   const project = projectOf(SQUARES);
-  const evaluator = new Evaluator(vectorData(SQUARES));
+  const evaluator = evaluatorFor(SQUARES);
   const [low, high] = project.layers as [Project['layers'][0], Project['layers'][0]];
 
   it('builds sound parts at their bases', () => {
@@ -306,7 +312,7 @@ describe('evaluating', () => {
       const proof = proofOf(mesh);
       expect(isSound(proof)).toBe(true);
       expect(proof.min[2]).toBeCloseTo(project.layers[i]!.base, 9);
-      expect(proof.size[2]).toBeCloseTo(project.layers[i]!.depth, 9);
+      expect(proof.size[2]).toBeCloseTo(depthOf(project.layers[i]!), 9);
     }
     expect(evaluator.parts(project, [high.id])).toHaveLength(1);
   });
@@ -314,11 +320,13 @@ describe('evaluating', () => {
   it('computes again only what lies behind a change', () => {
     const before = evaluator.build(project, low);
     expect(evaluator.build(project, { ...low, base: 50, name: 'Other' }).mesh).toBe(before.mesh);
-    const deeper = evaluator.build(project, { ...low, depth: low.depth + 1 });
+    const deeper = evaluator.build(project, { ...low, build: { ...slabOf(low), depth: depthOf(low) + 1 } });
     expect(deeper.mesh).not.toBe(before.mesh);
     // A new depth gives new heights to the same faces.
     expect(deeper.mesh.corners).toBe(before.mesh.corners);
-    const narrower = evaluator.build(project, { ...low, edge: { ...low.edge, reach: low.edge.reach / 2 } });
+    const { edge } = slabOf(low);
+    const build = { ...slabOf(low), edge: { ...edge, reach: edge.reach / 2 } };
+    const narrower = evaluator.build(project, { ...low, build });
     expect(narrower.mesh.corners).not.toBe(before.mesh.corners);
   });
 
@@ -331,21 +339,21 @@ describe('evaluating', () => {
 
   it('finds layers that fill the same space', () => {
     expect(evaluator.overlaps(project)).toEqual([]);
-    const sunk = { ...project, layers: [low, { ...high, base: low.depth - 1 }] };
+    const sunk = { ...project, layers: [low, { ...high, base: depthOf(low) - 1 }] };
     const [overlap] = evaluator.overlaps(sunk);
-    expect(overlap).toMatchObject({ layers: [low.id, high.id], from: low.depth - 1, to: low.depth });
+    expect(overlap).toMatchObject({ layers: [low.id, high.id], from: depthOf(low) - 1, to: depthOf(low) });
     expect(overlap!.area).toBeCloseTo(400, 3);
   });
 
   it('measures the demo: every layer sound, with true volumes', () => {
     const patch = projectOf(PATCH, 90);
-    const own = new Evaluator(vectorData(PATCH));
+    const own = evaluatorFor(PATCH);
     for (const layer of patch.layers.filter(({ shown }) => shown)) {
       const proof = own.proof(patch, layer);
       expect(isSound(proof)).toBe(true);
       const area = regionsArea(own.outlines(patch, layer).regions);
-      expect(proof.volume).toBeLessThan(area * layer.depth);
-      expect(proof.volume).toBeGreaterThan(area * layer.depth * 0.8);
+      expect(proof.volume).toBeLessThan(area * depthOf(layer));
+      expect(proof.volume).toBeGreaterThan(area * depthOf(layer) * 0.8);
     }
   });
 

@@ -1,39 +1,26 @@
 // Edits in the document: layers follow them, they can be done again from the document alone, and survive other sources.
 import { describe, expect, it } from 'vitest';
 import type { Action, Edit } from '../edits/schema.ts';
+import { Evaluator } from '../evaluate/evaluator.ts';
 import { readVector } from '../formats/vector.ts';
 import { regionsArea } from '../outline/measure.ts';
-import { arrange } from '../sources/arrange.ts';
-import { applyCommand } from './commands.ts';
+import { projectOf, wishesOf } from '../testing/projects.ts';
+import { applyCommand } from './commands/index.ts';
 import { changeEdits, moveMembers } from './editing.ts';
-import { Evaluator } from './evaluate.ts';
 import { readProject } from './migrate.ts';
-import { emptyProject, type Project, type Source } from './schema.ts';
+import type { Project } from './schema.ts';
 
 const SVG = `<svg viewBox="0 0 100 100"><g>
   <rect id="red" fill="#cc0000" width="40" height="40"/>
   <rect id="blue" fill="#0000cc" x="20" y="20" width="40" height="40"/>
   <path id="blues" fill="#0000cc" d="M70 0h10v10h-10z M85 0h10v10h-10z"/></g></svg>`;
-const ASSET = 'a'.repeat(64);
 
-const evaluator = (text = SVG) =>
-  new Evaluator({
-    text: () => text,
-    picture: () => {
-      throw new Error('no picture');
-    },
-    fonts: () => [],
-    meshes: () => [],
-  });
+const evaluator = (text = SVG) => new Evaluator({ content: () => readVector(text) });
 
 let ids = 0;
-const options = { unit: 'mm', tolerance: 0.01, newId: () => `new-${++ids}` } as const;
+const options = wishesOf({ newId: () => `new-${++ids}` });
 
-function start(): Project {
-  const { placement, layers } = arrange(readVector(SVG), 'src', options);
-  const source: Source = { id: 'src', kind: 'vector', name: 'a.svg', asset: ASSET, edits: [], ...placement };
-  return applyCommand(emptyProject('Edits'), { do: 'add-source', source, layers: [...layers] });
-}
+const start = (): Project => projectOf(readVector(SVG)).project;
 
 function withEdits(project: Project, edits: Edit[], target: string | null = null): Project {
   const source = project.sources[0]!;
@@ -86,8 +73,8 @@ describe('layers', () => {
   it('keep their recipe while their outlines change', () => {
     const project = start();
     const [red] = project.layers;
-    const deep = applyCommand(project, { do: 'change-layers', layers: [red!.id], change: { depth: 7 } });
-    expect(withEdits(deep, [UNITE]).layers[0]).toMatchObject({ id: red!.id, depth: 7 });
+    const deep = applyCommand(project, { do: 'change-layers', layers: [red!.id], change: { build: { depth: 7 } } });
+    expect(withEdits(deep, [UNITE]).layers[0]).toMatchObject({ id: red!.id, build: { depth: 7 } });
   });
 
   it('exchange shapes', () => {
@@ -122,12 +109,6 @@ describe('the document', () => {
     const { outcomes, drawing } = other.edited(project.sources[0]!);
     expect(outcomes.map(({ missing }) => missing)).toEqual([['#blue'], []]);
     expect(drawing.shapes.map(({ id }) => id)).toEqual(['#red', '#teal']);
-  });
-
-  it('of the version before edits is brought forward', () => {
-    const { sources, ...project } = start();
-    const old = { ...project, version: 1, sources: sources.map(({ edits: _, ...source }) => source) };
-    expect(readProject(JSON.parse(JSON.stringify(old))).sources[0]!.edits).toEqual([]);
   });
 
   it('does only what is new when an edit is added', () => {

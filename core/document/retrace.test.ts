@@ -1,16 +1,22 @@
 // A picture traced again keeps its layers: other settings, a better scan, and what finds no match.
 import { describe, expect, it } from 'vitest';
+import { heightOf } from '../builds/index.ts';
+import { Evaluator } from '../evaluate/evaluator.ts';
+import { drawingKey } from '../evaluate/keys.ts';
 import { ellipsePath } from '../path/arc.ts';
 import { flatten } from '../path/flatten.ts';
 import type { Picture } from '../picture/types.ts';
+import type { Source } from '../sources/index.ts';
+import type { PictureSource } from '../sources/picture/picture.ts';
 import { painting } from '../testing/pictures.ts';
+import { NO_STAGES, wishesOf } from '../testing/projects.ts';
 import { rectangle } from '../testing/shapes.ts';
 import { TRACE_DEFAULTS } from '../trace/settings.ts';
-import { applyCommand } from './commands.ts';
-import { drawingKey, Evaluator, NO_DATA } from './evaluate.ts';
+import { arrive } from './arrive.ts';
+import { applyCommand } from './commands/index.ts';
 import { readProject } from './migrate.ts';
-import { placePicture, retrace } from './retrace.ts';
-import { emptyProject, type PictureSource, type Project } from './schema.ts';
+import { retrace } from './retrace.ts';
+import { emptyProject, type Project } from './schema.ts';
 
 const disc = (cx: number, cy: number, r: number) => flatten(ellipsePath(cx, cy, r, r), 0.001)[0]!;
 
@@ -28,32 +34,18 @@ const sign = (
   ]);
 
 const pictures = new Map<string, Picture>();
-const evaluator = () => new Evaluator({ ...NO_DATA, picture: (asset) => pictures.get(asset)! });
+const contentOf = (source: Source) => ({ picture: pictures.get((source as PictureSource).asset)!, dpi: null });
+const evaluator = () => new Evaluator({ content: contentOf });
 const asset = (n: number, picture: Picture) => {
   const hash = String(n).repeat(64);
   pictures.set(hash, picture);
   return hash;
 };
-let ids = 0;
-const options = { unit: 'mm', tolerance: 0.01, fallbackSize: 100, newId: () => `id-${++ids}` } as const;
+const options = wishesOf({ fallbackSize: 100 });
 
 function projectOf(picture: Picture, mode: 'ink' | 'colours' = 'colours'): Project {
-  const { width, height } = picture;
-  const unplaced = {
-    id: 'sign',
-    kind: 'picture',
-    name: 'sign.png',
-    asset: asset(1, picture),
-    width,
-    height,
-    prepare: [],
-    trace: { ...TRACE_DEFAULTS, mode },
-  } as const;
-  const { source, layers } = placePicture(
-    { ...unplaced, prepare: [] },
-    evaluator().traced({ ...unplaced, prepare: [] }),
-    options,
-  );
+  const origin = { id: 'sign', name: 'sign.png', asset: asset(1, picture), trace: { ...TRACE_DEFAULTS, mode } };
+  const { source, layers } = arrive('picture', origin, { picture, dpi: null }, NO_STAGES, options);
   return applyCommand(emptyProject('Sign'), { do: 'add-source', source, layers: [...layers] });
 }
 
@@ -87,7 +79,7 @@ describe('a picture brought in', () => {
 
   it('rests its colours on each other', () => {
     const [, board, red] = project.layers;
-    expect(red!.base).toBeCloseTo(board!.base + board!.depth, 10);
+    expect(red!.base).toBeCloseTo(board!.base + heightOf(board!.build), 10);
   });
 
   it('is saved and read as any project', () => {
@@ -108,7 +100,7 @@ describe('traced again', () => {
   const worked = applyCommand(painted, {
     do: 'change-layers',
     layers: [red.id],
-    change: { name: 'Port lamp', depth: 9, edge: { profile: 'chamfer' }, material: { roughness: 0.1 } },
+    change: { name: 'Port lamp', build: { depth: 9, edge: { profile: 'chamfer' } }, material: { roughness: 0.1 } },
   });
 
   it('with other settings, layers keep their names, recipes and pieces', () => {
@@ -116,7 +108,7 @@ describe('traced again', () => {
     expect(next.layers.map(({ id }) => id)).toEqual(worked.layers.map(({ id }) => id));
     expect(next.layers.find(({ id }) => id === red.id)).toMatchObject({
       name: 'Port lamp',
-      depth: 9,
+      build: { depth: 9 },
       material: { roughness: 0.1 },
     });
     expect(stranded(next)).toEqual([]);

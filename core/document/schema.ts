@@ -1,7 +1,7 @@
 // schema.ts — the project document: a recipe. Everything shown is computed from it; nothing computed is kept in it. What it
 // holds of each kind of source and build is described by the kinds.
 import { z } from 'zod';
-import { height, length, lengthOrNone } from '../base/quantities.ts';
+import { height, LEAST, length, lengthOrNone } from '../base/quantities.ts';
 import { UNITS } from '../base/units.ts';
 import { BuildSchema } from '../builds/index.ts';
 import { DrawnProfileSchema, EdgeSchema, EdgeShapeSchema, SLAB_LIMITS, SlabSchema } from '../builds/slab/schema.ts';
@@ -67,7 +67,7 @@ export const ProjectSchema = z.object({
   name,
   unit: z.enum(UNITS),
   /** Largest distance between a curve and its chords, in project units. */
-  tolerance: length(1e-6).max(1e3),
+  tolerance: length(LEAST).max(1e3),
   /** Profiles drawn by hand, each name once. */
   profiles: z.array(DrawnProfileSchema).max(LIMITS.profiles),
   sources: z.array(SourceSchema).max(LIMITS.sources),

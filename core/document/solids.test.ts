@@ -1,39 +1,29 @@
 // What the recipe asks of meshes: drawn profiles, sides left open, tidying, parts that were brought in, and work shared out.
 import { describe, expect, it } from 'vitest';
+import { heightOf } from '../builds/index.ts';
+import { profileOf } from '../builds/slab/slab.ts';
+import { Evaluator, makeLayer } from '../evaluate/evaluator.ts';
 import type { Part } from '../formats/part.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
 import { topologyOf } from '../mesh/topology.ts';
 import { faceCount, SIDES } from '../mesh/types.ts';
-import { arrange } from '../sources/arrange.ts';
-import { arrangeMeshes } from '../sources/mesh/arrange.ts';
 import { cube, joinedMeshes, meshFrom } from '../testing/meshes.ts';
-import { applyCommand, type Command, type LayerChange } from './commands.ts';
-import { Evaluator, makeLayer, NO_DATA, profileOf } from './evaluate.ts';
-import { readProject } from './migrate.ts';
-import { emptyProject, type Layer, type MeshSource, type Project } from './schema.ts';
+import { NO_STAGES, projectOf, wishesOf } from '../testing/projects.ts';
+import { arrive } from './arrive.ts';
+import type { LayerChange } from './commands/change-layers.ts';
+import { applyCommand, type Command } from './commands/index.ts';
+import { emptyProject, type Layer } from './schema.ts';
 
 const SIGN =
   '<svg viewBox="0 0 100 100"><circle cx="30" cy="50" r="25" fill="teal"/><path d="M60 20h30v60h-30zM70 30v40h10v-40z" fill="teal"/><circle cx="75" cy="10" r="6" fill="#c33"/></svg>';
 
-function signProject(): Project {
-  let ids = 0;
-  const newId = (kind: string) => `${kind}-${ids++}`;
-  const { placement, layers } = arrange(readSvg(SIGN), 'source', { unit: 'mm', tolerance: 0.05, newId });
-  const source = {
-    id: 'source',
-    kind: 'vector' as const,
-    name: 'sign',
-    asset: 'a'.repeat(64),
-    edits: [],
-    ...placement,
-  };
-  return applyCommand(emptyProject('Sign'), { do: 'add-source', source, layers: [...layers] });
-}
-
-const evaluator = new Evaluator({ ...NO_DATA, text: () => SIGN });
-const project = signProject();
+const { project, evaluator } = projectOf(readSvg(SIGN), { tolerance: 0.05 });
 const [layer] = project.layers as [Layer];
+const slabOf = ({ build }: Layer) => {
+  if (build.kind !== 'slab') throw new Error('It is no slab.');
+  return build;
+};
 const changed = (change: LayerChange, from = project) =>
   applyCommand(from, { do: 'change-layers', layers: [layer.id], change });
 
@@ -48,13 +38,15 @@ describe('profiles drawn by hand', () => {
     ...(was === undefined ? {} : { was }),
   });
   const drawn = changed(
-    { edge: { profile: { drawn: 'Lip' }, on: 'both', reach: 2, rise: 1.5 }, backEdge: null },
+    { build: { edge: { profile: { drawn: 'Lip' }, on: 'both', reach: 2, rise: 1.5 }, backEdge: null } },
     applyCommand(project, save('Lip')),
   );
 
   it('shape edges, each point a row', () => {
     const mesh = evaluator.build(drawn, drawn.layers[0]!).mesh;
-    const heights = new Set([...mesh.positions].filter((_, i) => i % 3 === 2).map((z) => (layer.depth - z).toFixed(6)));
+    const heights = new Set(
+      [...mesh.positions].filter((_, i) => i % 3 === 2).map((z) => (heightOf(layer.build) - z).toFixed(6)),
+    );
     for (const [, y] of points) expect(heights).toContain((1.5 * (1 - y)).toFixed(6));
     expect(isSound(proofOf(mesh))).toBe(true);
   });
@@ -67,13 +59,13 @@ describe('profiles drawn by hand', () => {
     expect(steeper.profiles).toHaveLength(1);
     expect(evaluator.build(steeper, steeper.layers[0]!).key).not.toBe(evaluator.build(drawn, drawn.layers[0]!).key);
     const renamed = applyCommand(drawn, save('Rim', 'Lip'));
-    expect(renamed.layers[0]!.edge.profile).toEqual({ drawn: 'Rim' });
+    expect(slabOf(renamed.layers[0]!).edge.profile).toEqual({ drawn: 'Rim' });
     expect(evaluator.build(renamed, renamed.layers[0]!).mesh.positions).toEqual(
       evaluator.build(drawn, drawn.layers[0]!).mesh.positions,
     );
     expect(() => applyCommand(applyCommand(drawn, save('Rim')), save('Rim', 'Lip'))).toThrow(/already/);
     const gone = applyCommand(drawn, { do: 'remove-profile', name: 'Lip' });
-    expect([gone.profiles, gone.layers[0]!.edge.profile]).toEqual([[], 'chamfer']);
+    expect([gone.profiles, slabOf(gone.layers[0]!).edge.profile]).toEqual([[], 'chamfer']);
     expect(profileOf({ drawn: 'nobody' }, [])).toBe('chamfer');
   });
 
@@ -97,7 +89,7 @@ describe('sides left open', () => {
       ['back', 'front'],
       ['none', null],
     ] as const) {
-      const next = changed({ caps });
+      const next = changed({ build: { caps } });
       const { mesh, whole } = evaluator.mesh(next, next.layers[0]!);
       const sides = new Set(Array.from(mesh.sides, (side) => SIDES[side]));
       expect(sides.has('back')).toBe(caps === 'back');
@@ -111,7 +103,7 @@ describe('sides left open', () => {
 
 describe('tidying', () => {
   it('says what it changed, and keeps the mesh closed and as large', () => {
-    const even = changed({ faces: 'even', cell: 4, wallRows: 4 });
+    const even = changed({ build: { faces: 'even', cell: 4, wallRows: 4 } });
     const tidied = changed({ tidy: { weld: 0, straight: 1e-6, flat: 0.2 } }, even);
     const before = evaluator.mesh(even, even.layers[0]!);
     const after = evaluator.mesh(tidied, tidied.layers[0]!);
@@ -127,6 +119,8 @@ describe('tidying', () => {
   });
 });
 
+const ORIGIN = { id: 'm', name: 'box.obj', asset: 'b'.repeat(64) };
+
 describe('parts that are brought in', () => {
   const material = { colour: '#336699', opacity: 1, roughness: 0.4, metalness: 0.1 };
   // A box, and above it a lid of which nobody knows where it is turned to.
@@ -135,30 +129,16 @@ describe('parts that are brought in', () => {
     { name: 'box', mesh: joinedMeshes(cube(10, 0, 0, 5)), material },
     { name: 'lid', mesh: { ...lid, corners: lid.corners.slice().reverse() }, material },
   ];
-  let ids = 0;
-  const options = {
-    unit: 'mm',
-    tolerance: 0.01,
-    newId: () => `l${ids++}`,
-    takenNames: ['Lid'],
-    fallbackSize: 100,
-  } as const;
-  const { placement, layers, size, warnings } = arrangeMeshes(parts, 'm', 'obj', options);
-  const source: MeshSource = {
-    id: 'm',
-    kind: 'mesh',
-    format: 'obj',
-    name: 'box.obj',
-    asset: 'b'.repeat(64),
-    edits: [],
-    ...placement,
-  };
+  const options = wishesOf({ takenNames: ['Lid'], fallbackSize: 100 });
+  const bringIn = (content: readonly Part[], format: 'obj' | 'glb' | 'stl', wishes = options) =>
+    arrive('mesh', { ...ORIGIN, format }, content, NO_STAGES, wishes);
+  const { source, layers, size, warnings } = bringIn(parts, 'obj');
   const both = applyCommand(emptyProject('Box'), { do: 'add-source', source, layers: [...layers] });
-  const own = new Evaluator({ ...NO_DATA, meshes: () => parts });
+  const own = new Evaluator({ content: () => parts });
 
   it('become layers at their own size, in the middle, one on the other', () => {
     expect([size, warnings]).toEqual([25, []]);
-    expect(layers.map(({ name, base, depth }) => [name, base, depth])).toEqual([
+    expect(layers.map(({ name, base, build }) => [name, base, heightOf(build)])).toEqual([
       ['box', 0, 10],
       ['lid', 15, 10],
     ]);
@@ -168,7 +148,11 @@ describe('parts that are brought in', () => {
   });
 
   it('are turned outward, and as deep and high as their layer says', () => {
-    const deeper = applyCommand(both, { do: 'change-layers', layers: [layers[1]!.id], change: { depth: 3, base: 40 } });
+    const deeper = applyCommand(both, {
+      do: 'change-layers',
+      layers: [layers[1]!.id],
+      change: { build: { depth: 3 }, base: 40 },
+    });
     const [, top] = own.parts(deeper);
     const proof = proofOf(top!.mesh);
     expect(isSound(proof)).toBe(true);
@@ -177,9 +161,9 @@ describe('parts that are brought in', () => {
   });
 
   it('come in at a size that can be seen, with a word', () => {
-    const metres = arrangeMeshes(parts, 'm', 'glb', { ...options, unit: 'm' });
+    const metres = bringIn(parts, 'glb', { ...options, unit: 'm' });
     expect([metres.size, metres.warnings]).toEqual([25, []]);
-    const speck = arrangeMeshes([{ name: 'speck', mesh: cube(1e-5), material }], 'm', 'stl', options);
+    const speck = bringIn([{ name: 'speck', mesh: cube(1e-5), material }], 'stl');
     expect([speck.size, speck.warnings[0]!.code]).toEqual([expect.closeTo(100, 9), 'size']);
     const flat = meshFrom(
       [
@@ -189,7 +173,7 @@ describe('parts that are brought in', () => {
       ],
       [[0, 1, 2]],
     );
-    expect(arrangeMeshes([{ name: '', mesh: flat, material }], 'm', 'stl', options).layers[0]).toMatchObject({
+    expect(bringIn([{ name: '', mesh: flat, material }], 'stl').layers[0]).toMatchObject({
       name: 'Part',
     });
   });
@@ -198,6 +182,7 @@ describe('parts that are brought in', () => {
 describe('layers that lie in one plane', () => {
   it('are named by the sides that would flicker', () => {
     const [low, high] = project.layers as [Layer, Layer];
+    const depth = heightOf(low.build);
     const over = (change: LayerChange) => {
       const moved = applyCommand(project, {
         do: 'change-source',
@@ -207,18 +192,18 @@ describe('layers that lie in one plane', () => {
       const next = applyCommand(moved, { do: 'change-layers', layers: [high.id], change });
       return evaluator.overlaps(next)[0]?.flush;
     };
-    expect(over({ base: low.base, depth: low.depth })).toEqual(['front', 'back']);
-    expect(over({ base: low.base, depth: low.depth / 2 })).toEqual(['back']);
-    expect(over({ base: low.depth / 2, depth: low.depth })).toEqual([]);
+    expect(over({ base: low.base, build: { depth } })).toEqual(['front', 'back']);
+    expect(over({ base: low.base, build: { depth: depth / 2 } })).toEqual(['back']);
+    expect(over({ base: depth / 2, build: { depth } })).toEqual([]);
     // Edges that take all of one front leave nothing to flicker.
     const all = { on: 'front', reach: 40, rise: 1 } as const;
-    expect(over({ base: low.base, depth: low.depth, edge: all })).toEqual(['back']);
+    expect(over({ base: low.base, build: { depth, edge: all } })).toEqual(['back']);
   });
 });
 
 describe('work shared out', () => {
   it('makes the very layers that the evaluator makes itself', () => {
-    const [other, alone] = [new Evaluator({ ...NO_DATA, text: () => SIGN }), evaluator];
+    const [other, alone] = [new Evaluator({ content: () => readSvg(SIGN) }), evaluator];
     for (const each of project.layers) {
       const pending = other.pending(project, each)!;
       // As another thread would have it.
@@ -226,15 +211,7 @@ describe('work shared out', () => {
       expect(other.pending(project, each)).toBeNull();
       expect(other.build(project, each)).toEqual(alone.build(project, each));
     }
-    const deeper = changed({ edge: { reach: 0.7 } });
+    const deeper = changed({ build: { edge: { reach: 0.7 } } });
     expect(other.pending(deeper, deeper.layers[0]!)).toMatchObject({ shapes: [] });
-  });
-});
-
-describe('documents of the version before', () => {
-  it('get what they did not know', () => {
-    const { profiles: _, ...rest } = project;
-    const layers = rest.layers.map(({ caps: _c, shading: _s, uv: _u, tidy: _t, ...old }) => old);
-    expect(readProject({ ...rest, version: 3, layers })).toEqual(project);
   });
 });

@@ -6,7 +6,7 @@ import { Budget, Memo } from '../base/memo.ts';
 import { type Build, buildKind, heightOf } from '../builds/index.ts';
 import type { BuildInput, Built, Placed } from '../builds/kind.ts';
 import type { DrawnProfile } from '../builds/slab/schema.ts';
-import { type Arrival, arrive, type LayerWishes } from '../document/arrive.ts';
+import { type Arrival, arrive, type LayerWishes, type Origin } from '../document/arrive.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import type { Drawing, Shape } from '../drawing.ts';
@@ -157,7 +157,7 @@ export class Evaluator {
   /** Something that becomes a source with layers: a file, or what is made here. @throws {GeometryError} */
   async begin(
     kind: SourceKindName,
-    origin: { readonly id: string; readonly name: string },
+    origin: Origin,
     reader: SourceReader,
     wishes: LayerWishes,
     report?: Report,

@@ -7,7 +7,8 @@ import { proofOf } from '../mesh/proof.ts';
 import { tidy } from '../mesh/tidy/tidy.ts';
 import { CUBE_FACES, CUBE_POINTS, cube } from '../testing/meshes.ts';
 import { writeGlb } from './glb/glb.ts';
-import { MESH_LIMITS, readMeshes, sniffMesh } from './meshes.ts';
+import { sniffMesh } from './index.ts';
+import { MESH_LIMITS, readMeshes } from './meshes.ts';
 import { writeObj } from './obj/obj.ts';
 import { writeStl } from './stl/stl.ts';
 
@@ -48,7 +49,7 @@ endsolid peak
 
 describe('telling meshes', () => {
   it('knows what we write, and text', async () => {
-    expect(sniffMesh(await writeGlb([PART]))).toBe('glb');
+    expect(sniffMesh(await writeGlb([PART], { name: 'cube', metresPerUnit: 1 }))).toBe('glb');
     expect(sniffMesh(writeStl([PART]))).toBe('stl');
     expect(sniffMesh(text(writeObj([PART], 'a.mtl').obj))).toBe('obj');
     expect(sniffMesh(text(TETRAHEDRON))).toBe('stl');

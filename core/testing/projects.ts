@@ -1,5 +1,5 @@
 // projects.ts — projects of drawings, brought in as files are, for tests and benchmarks.
-import { arrive, type Arrival, type LayerWishes } from '../document/arrive.ts';
+import { type Arrival, arrive, type LayerWishes } from '../document/arrive.ts';
 import { applyCommand } from '../document/commands/index.ts';
 import { emptyProject, type Project } from '../document/schema.ts';
 import type { Drawing } from '../drawing.ts';

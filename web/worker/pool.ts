@@ -16,9 +16,9 @@ export class Pool<Api> {
   private readonly start: () => Member<Api>;
   private readonly most: number;
   private readonly free: Member<Api>[] = [];
-  private readonly busy = new Set<Member<Api>>();
+  /** Members at work, and what tells their callers that they were stopped. */
+  private readonly busy = new Map<Member<Api>, () => void>();
   private waiting: ((member: Member<Api> | null) => void)[] = [];
-  private stopped: (() => void)[] = [];
 
   /** @param most members at a time, at least 1 */
   constructor(start: () => Member<Api>, most: number) {
@@ -28,45 +28,43 @@ export class Pool<Api> {
 
   /** Calls some member as soon as one is free; a crash and a stop are failures like any other. */
   async run<T>(call: (api: Api) => Promise<Outcome<T>>): Promise<Outcome<T>> {
-    const member = await this.take();
+    const own = this.taken();
+    const member = own ?? (await new Promise<Member<Api> | null>((give) => this.waiting.push(give)));
     if (!member) return STOPPED;
-    this.busy.add(member);
+    const stopped = new Promise<Outcome<T>>((resolve) => this.busy.set(member, () => resolve(STOPPED)));
     const crashed = member.crashed.then(
       ({ message }): Outcome<T> => ({ ok: false, error: { code: 'unexpected', message } }),
     );
-    const stopped = new Promise<Outcome<T>>((resolve) => this.stopped.push(() => resolve(STOPPED)));
+    const dead = Promise.race([crashed, stopped]).then((outcome) => ({ outcome, isAlive: false }));
     const done = call(member.api).then((outcome) => ({ outcome, isAlive: true }));
-    const { outcome, isAlive } = await Promise.race([
-      done,
-      Promise.race([crashed, stopped]).then((ended) => ({ outcome: ended, isAlive: false })),
-    ]);
-    // A stop has ended it already.
-    if (this.busy.delete(member)) this.give(isAlive ? member : null);
+    const { outcome, isAlive } = await Promise.race([done, dead]);
+    // A stop has let it go already.
+    if (this.busy.delete(member)) this.giveOn(isAlive ? member : null);
     return outcome;
   }
 
   /** Ends what is under way and what waits. */
   stop(): void {
-    for (const member of this.busy) member.end();
+    const [busy, waiting] = [[...this.busy], this.waiting];
     this.busy.clear();
-    const [waiting, stopped] = [this.waiting, this.stopped];
     this.waiting = [];
-    this.stopped = [];
+    for (const [member, tell] of busy) {
+      member.end();
+      tell();
+    }
     for (const give of waiting) give(null);
-    for (const end of stopped) end();
   }
 
-  private async take(): Promise<Member<Api> | null> {
-    const free = this.free.pop();
-    if (free) return free;
-    if (this.busy.size < this.most) return this.start();
-    return new Promise((give) => this.waiting.push(give));
+  /** A free member, or a new one where there may be one more; it counts as busy from now on. */
+  private taken(): Member<Api> | null {
+    const member = this.free.pop() ?? (this.busy.size < this.most ? this.start() : null);
+    if (member) this.busy.set(member, () => {});
+    return member;
   }
 
   /** @param member null where it died: a new one takes its place when it is needed */
-  private give(member: Member<Api> | null): void {
-    const next = this.waiting.shift();
-    if (next) next(member ?? this.start());
-    else if (member) this.free.push(member);
+  private giveOn(member: Member<Api> | null): void {
+    if (member) this.free.push(member);
+    if (this.waiting.length > 0) this.waiting.shift()!(this.taken());
   }
 }

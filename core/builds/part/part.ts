@@ -1,6 +1,6 @@
 // part.ts — parts of a mesh that was brought in, as high as the layer is.
 import { z } from 'zod';
-import { length } from '../../base/quantities.ts';
+import { LEAST, length } from '../../base/quantities.ts';
 import { joinMeshes, placedMesh } from '../../mesh/place.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import { SIDES } from '../../mesh/types.ts';
@@ -9,7 +9,7 @@ import type { BuildKind } from '../kind.ts';
 export const PartSchema = z.object({
   kind: z.literal('part'),
   /** How thick it is: the file's own thickness is stretched to this. */
-  depth: length(1e-6),
+  depth: length(LEAST),
 });
 export type PartSettings = z.infer<typeof PartSchema>;
 

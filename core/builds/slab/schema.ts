@@ -1,6 +1,6 @@
 // schema.ts — a slab's settings: outlines extruded, with an edge on front and back.
 import { z } from 'zod';
-import { length } from '../../base/quantities.ts';
+import { LEAST, length } from '../../base/quantities.ts';
 import { CORNERS } from '../../solid/edge/corners.ts';
 import { FACE_MESHES } from '../../solid/front/front.ts';
 import { MOST_CURVE_POINTS, PROFILES } from '../../solid/profile.ts';
@@ -47,14 +47,14 @@ export const EdgeSchema = EdgeShapeSchema.extend({
 export const SlabSchema = z.object({
   kind: z.literal('slab'),
   /** How thick it is, edges included. */
-  depth: length(1e-6),
+  depth: length(LEAST),
   edge: EdgeSchema,
   /** The back's edge where it is not like the front's. */
   backEdge: z.nullable(EdgeShapeSchema),
   /** How front and back are divided. */
   faces: z.enum(FACE_MESHES),
   /** Target edge length of even faces, side of the squares of a grid. */
-  cell: length(1e-6),
+  cell: length(LEAST),
   /** Strips the wall is divided into. */
   wallRows: z.int().min(1).max(SLAB_LIMITS.wallRows),
   /** Which of front and back are closed with faces. */

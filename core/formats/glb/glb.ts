@@ -3,7 +3,7 @@ import { Document, type Node, type Primitive, WebIO } from '@gltf-transform/core
 import { GeometryError } from '../../base/errors.ts';
 import { SHADING, shade } from '../../mesh/normals.ts';
 import type { Mesh } from '../../mesh/types.ts';
-import type { MeshFormat } from '../format.ts';
+import type { MeshFormat, MeshWriteOptions } from '../format.ts';
 import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from '../part.ts';
 
 const MAGIC = 'glTF';
@@ -27,20 +27,10 @@ async function* once(make: () => Promise<Uint8Array>): AsyncIterable<Uint8Array>
   yield await make();
 }
 
-export interface GlbOptions {
-  /** Name of the scene and of its root node. */
-  readonly name?: string;
-  /** Metres in one unit of the meshes; 1 leaves lengths as they are. Kept as the root node's scale. */
-  readonly metresPerUnit?: number;
-}
-
 /** 16-bit indices reach this far; the last value is kept for primitive restart. */
 const MAX_SHORT_INDEX = 65534;
 
-export async function writeGlb(
-  parts: readonly Part[],
-  { name = 'scene', metresPerUnit = 1 }: GlbOptions = {},
-): Promise<Uint8Array> {
+export async function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const root = document.createNode(name).setScale([metresPerUnit, metresPerUnit, metresPerUnit]);
