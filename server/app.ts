@@ -50,7 +50,13 @@ export function createApp({ database, thread, demoFolder, hosts = [], isStrict =
   app.disable('x-powered-by');
   if (isStrict) app.set('env', 'production');
   app.use((_request, response, next) => {
-    response.set({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
+    response.set({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+      // An isolated page: its threads may share memory, which is how one is told to stop in the middle of something.
+      'cross-origin-opener-policy': 'same-origin',
+      'cross-origin-embedder-policy': 'require-corp',
+    });
     if (isStrict) response.set('content-security-policy', CONTENT_POLICY);
     next();
   });

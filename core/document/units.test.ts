@@ -27,7 +27,11 @@ const anyLayer = (layer: Layer): fc.Arbitrary<Layer> => {
   const { edge: shape } = layer.build;
   return fc
     .record({
-      base: fc.double({ min: -900, max: 900, noNaN: true }),
+      base: fc.oneof(
+        length,
+        length.map((v) => -v),
+        fc.constant(0),
+      ),
       build: fc.record({
         depth: length,
         cell: length,
