@@ -62,7 +62,7 @@ function frontTriangles(regions: readonly Region[]): { ours: number; library: nu
 }
 
 /** Slope of the line through the logarithms, by least squares. */
-function exponent(measured: readonly { count: number; ms: number }[]): number {
+export function exponent(measured: readonly { count: number; ms: number }[]): number {
   const [xs, ys] = [measured.map(({ count }) => Math.log(count)), measured.map(({ ms }) => Math.log(ms))];
   const mean = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / values.length;
   const [mx, my] = [mean(xs), mean(ys)];

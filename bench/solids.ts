@@ -8,7 +8,7 @@ import { audit } from '../core/testing/audit.ts';
 import { projectOf } from '../core/testing/projects.ts';
 import { median } from './median.ts';
 
-const FOLDER = 'node_modules/@mdi/svg/svg';
+export const ICON_FOLDER = 'node_modules/@mdi/svg/svg';
 const ICONS = 300;
 const DEPTH = 4;
 const STEPS = 3;
@@ -23,10 +23,15 @@ interface Outcome {
   readonly indices: ArrayLike<number>;
 }
 
+/** Some of the set, from all over it. */
+export function iconNames(): string[] {
+  const names = readdirSync(ICON_FOLDER).sort();
+  return names.filter((_, i) => i % Math.floor(names.length / ICONS) === 0).slice(0, ICONS);
+}
+
 export function compareSolids(): void {
-  const names = readdirSync(FOLDER).sort();
-  const icons = names.filter((_, i) => i % Math.floor(names.length / ICONS) === 0).slice(0, ICONS);
-  const drawings = icons.map((name) => readSvg(readFileSync(`${FOLDER}/${name}`, 'utf8')));
+  const icons = iconNames();
+  const drawings = icons.map((name) => readSvg(readFileSync(`${ICON_FOLDER}/${name}`, 'utf8')));
 
   console.log(
     `${icons.length} icons of 24 units, depth ${DEPTH}, round edge in ${STEPS} steps on both sides, tolerance ${TOLERANCE}\n`,
@@ -88,7 +93,8 @@ function ours({ project, drawing }: Prepared): Outcome {
   return { ms, positions: mesh.positions, indices: trianglesOf(mesh).indices };
 }
 
-function stock(drawing: Prepared['drawing'], reach: number): Outcome {
+/** The library’s extrusion of a drawing, both sides bevelled. */
+export function stock(drawing: Prepared['drawing'], reach: number): Outcome {
   const paths = drawing.shapes.map(({ path }) => pathOf(path));
   const curveSegments = Math.max(1, ...paths.flatMap(({ subPaths }) => subPaths.map(divisionsFor)));
   const started = performance.now();

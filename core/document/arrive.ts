@@ -4,6 +4,7 @@ import { roundFigure } from '../base/figures.ts';
 import { type Build, buildKind } from '../builds/index.ts';
 import type { Edge, EdgeShape } from '../builds/slab/schema.ts';
 import type { Drawing, LeftOut } from '../drawing.ts';
+import type { Region } from '../outline/types.ts';
 import { arrange } from '../sources/arrange.ts';
 import { type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { Arrangement, ArriveOptions, Proposal, Report, Stages } from '../sources/kind.ts';
@@ -34,6 +35,8 @@ export interface Arrival {
   readonly leftOut: readonly LeftOut[];
   /** Longest side of what is built, in project units. */
   readonly size: number;
+  /** Outlines of the layers, where they were found on the way. */
+  readonly outlines?: readonly (readonly Region[])[] | undefined;
 }
 
 /** What of a source is known before it lies on the sheet, as its kind takes it. */
@@ -57,8 +60,8 @@ export function arrive(
 ): Arrival {
   const known = sourceKind(kind);
   const arrived = known.arrive(origin, content, stages, optionsOf(wishes), report);
-  const { source, warnings, leftOut, size } = arrived;
-  return { source, warnings, leftOut, size, layers: layersOf(arrived, source.id, known.build, wishes) };
+  const { source, warnings, leftOut, size, outlines } = arrived;
+  return { source, warnings, leftOut, size, outlines, layers: layersOf(arrived, source.id, known.build, wishes) };
 }
 
 export interface ArrangedLayers extends Omit<Arrangement, 'proposals'> {

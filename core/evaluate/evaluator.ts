@@ -163,7 +163,14 @@ export class Evaluator {
     report?: Report,
   ): Promise<Arrival> {
     const content = await this.openContent(kind, origin, reader, report);
-    return arrive(kind, origin, content, this.stages, wishes, report);
+    const arrived = arrive(kind, origin, content, this.stages, wishes, report);
+    const { source, layers, outlines = [] } = arrived;
+    for (const [i, layer] of layers.entries()) {
+      const key = outlinesKey(layer, source, wishes.tolerance);
+      // Shapes that are switched off for their number have none yet.
+      if (outlines[i] && layer.shown) this.outlineSets.set(key, outlinesOf(key, outlines[i], []));
+    }
+    return arrived;
   }
 
   /** The shapes of a source as its edits leave them. */
@@ -278,7 +285,7 @@ export class Evaluator {
     if (known.width === undefined) {
       const { key, regions } = this.outlines(project, layer);
       known.width = this.widths.get(key, () => {
-        const all = regions.map(narrowest);
+        const all = regions.map((region) => narrowest(region));
         return all.length === 0
           ? null
           : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));

@@ -6,7 +6,7 @@ import { PLAIN } from '../materials/schema.ts';
 import { proofOf } from '../mesh/proof.ts';
 import { tidy } from '../mesh/tidy/tidy.ts';
 import { CUBE_FACES, CUBE_POINTS, cube } from '../testing/meshes.ts';
-import { writeGlb } from './glb/glb.ts';
+import { writeGlb } from './glb/write.ts';
 import { sniffMesh } from './index.ts';
 import { MESH_LIMITS, readMeshes } from './meshes.ts';
 import { writeObj } from './obj/obj.ts';

@@ -13,12 +13,15 @@ export class Curves {
   private readonly run: Int32Array;
   /** How far each edge has turned since its run began. */
   private readonly turned: Float64Array;
+  /** Cosine and sine of what the curve turns at the beginning and at the end of each edge; 0 and 0 until they are asked for. */
+  private readonly turns: Float64Array;
 
   /** @param crease turns sharper than this are corners, radians */
   constructor(flow: Flow, crease: number) {
     this.flow = flow;
     this.crease = crease + 1e-9;
     const n = flow.next.length;
+    this.turns = new Float64Array(4 * n);
     this.before = new Int32Array(n).fill(NONE);
     for (let edge = 0; edge < n; edge++) this.before[flow.next[edge]!] = edge;
     const corners = floats(n, (edge) => this.cornerAfter(edge));
@@ -57,28 +60,52 @@ export class Curves {
     return Math.min(apart, 2 * Math.PI - apart) <= this.crease;
   }
 
+  /** Of the last {@link bend}: by how much the curve turns left from its edge there. */
+  cos = 1;
+  sin = 0;
+
   /**
-   * By how much the curve turns left from the edge that a face follows, at one of its points, in radians.
-   * @param around the faces that have the point too, this one among them
+   * Finds by how much the curve turns left, at one of its points, from the edge that a face follows.
+   * @param around the first `count` of these have the point too, this one among them
+   * @returns whether it does
    */
-  bendAt(face: number, point: number, around: readonly number[], { positions }: Mesh): number {
+  bend(face: number, point: number, around: Uint32Array, count: number, { positions }: Mesh): boolean {
     const { edges, next, bends, points } = this.flow;
     const edge = edges[face]!;
-    if (!bends || edge < 0) return 0;
-    const [start, end] = [bends[2 * edge]!, bends[2 * edge + 1]!];
-    if (start === 0 && end === 0) return 0;
-    let [isStart, isEnd] = [false, false];
-    for (let k = 0; k < around.length; k++) {
+    if (!bends || edge < 0) return false;
+    const start = bends[2 * edge]!;
+    const end = bends[2 * edge + 1]!;
+    if (start === 0 && end === 0) return false;
+    let isStart = false;
+    let isEnd = false;
+    for (let k = 0; k < count; k++) {
       const other = edges[around[k]!];
       if (other === this.before[edge]) isStart = true;
       if (other === next[edge]) isEnd = true;
     }
-    if (isStart !== isEnd) return isStart ? start : end;
-    const [from, to] = [2 * edge, 2 * next[edge]!];
-    const [dx, dy] = [points[to]! - points[from]!, points[to + 1]! - points[from + 1]!];
-    const [px, py] = [positions[3 * point]! - points[from]!, positions[3 * point + 1]! - points[from + 1]!];
+    if (isStart !== isEnd) {
+      // All rows of faces along an edge ask this.
+      const at = 4 * edge + (isStart ? 0 : 2);
+      if (this.turns[at] === 0 && this.turns[at + 1] === 0) {
+        const angle = isStart ? start : end;
+        this.turns[at] = Math.cos(angle);
+        this.turns[at + 1] = Math.sin(angle);
+      }
+      this.cos = this.turns[at]!;
+      this.sin = this.turns[at + 1]!;
+      return true;
+    }
+    const from = 2 * edge;
+    const to = 2 * next[edge]!;
+    const dx = points[to]! - points[from]!;
+    const dy = points[to + 1]! - points[from + 1]!;
+    const px = positions[3 * point]! - points[from]!;
+    const py = positions[3 * point + 1]! - points[from + 1]!;
     const share = Math.min(1, Math.max(0, (px * dx + py * dy) / (dx * dx + dy * dy)));
-    return start + share * (end - start);
+    const angle = start + share * (end - start);
+    this.cos = Math.cos(angle);
+    this.sin = Math.sin(angle);
+    return true;
   }
 
   /** By how much the outline turns left from one chord to the next. */

@@ -35,7 +35,9 @@ export interface SplitVertices extends Omit<ShadedMesh, 'indices'> {
 /** @param uvs flat u, v, one pair a corner of the mesh; null for none */
 export function shade(mesh: Mesh, shading: Shading = SHADING, uvs: Float32Array | null = null): ShadedMesh {
   const { vertexOfCorner, ...vertices } = splitVertices(mesh, shading, uvs);
-  return { ...vertices, indices: triangleCorners(mesh).map((corner) => vertexOfCorner[corner]!) };
+  const indices = triangleCorners(mesh);
+  for (let i = 0; i < indices.length; i++) indices[i] = vertexOfCorner[indices[i]!]!;
+  return { ...vertices, indices };
 }
 
 /**
@@ -58,8 +60,11 @@ export function splitVertices(mesh: Mesh, shading: Shading = SHADING, uvs: Float
     const first = count;
     for (let i = from; i < to; i++) {
       const corner = around.ids[i]!;
-      const [x, y, z] = [normals.x[i - from]!, normals.y[i - from]!, normals.z[i - from]!];
-      const [u, v] = uvs ? [uvs[2 * corner]!, uvs[2 * corner + 1]!] : [0, 0];
+      const x = normals.x[i - from]!;
+      const y = normals.y[i - from]!;
+      const z = normals.z[i - from]!;
+      const u = uvs ? uvs[2 * corner]! : 0;
+      const v = uvs ? uvs[2 * corner + 1]! : 0;
       // Equal normals at one point share a vertex, if they lie on one place of a picture.
       let vertex = first;
       for (; vertex < count; vertex++) {
@@ -73,7 +78,10 @@ export function splitVertices(mesh: Mesh, shading: Shading = SHADING, uvs: Float
       outNormals[3 * vertex] = x;
       outNormals[3 * vertex + 1] = y;
       outNormals[3 * vertex + 2] = z;
-      if (uvs) outUvs.set([u, v], 2 * vertex);
+      if (uvs) {
+        outUvs[2 * vertex] = u;
+        outUvs[2 * vertex + 1] = v;
+      }
       count++;
     }
   }
@@ -90,12 +98,15 @@ const SAME = 1 - 1e-7;
 
 const [FRONT, EDGE, WALL, BACK] = SIDES.map((_, i) => i) as [number, number, number, number];
 
+/** Faces at one point for which there is room at first. */
+const ROOM = 64;
+
 /** The normals of the corners at one point after another. Everything is kept in flat arrays: this is where drags wait. */
 class CornerNormals {
   /** Of the corners that {@link at} was called for last, in their order. */
-  readonly x: number[] = [];
-  readonly y: number[] = [];
-  readonly z: number[] = [];
+  x = new Float64Array(ROOM);
+  y = new Float64Array(ROOM);
+  z = new Float64Array(ROOM);
   private readonly mesh: Mesh;
   private readonly blend: Shading['blend'];
   private readonly limit: number;
@@ -103,9 +114,11 @@ class CornerNormals {
   private readonly faceOf: Uint32Array;
   private readonly faceNormals: Float64Array;
   private readonly weights: Float64Array;
-  private readonly faces: number[] = [];
+  private faces = new Uint32Array(ROOM);
   /** Normals of the faces at the point, turned to where their curves run. */
-  private readonly turned: number[] = [];
+  private turned = new Float64Array(3 * ROOM);
+  /** Which of the faces are smooth into which: a row for each. */
+  private smooth = new Uint8Array(ROOM * ROOM);
 
   constructor(mesh: Mesh, { crease, blend }: Shading) {
     this.mesh = mesh;
@@ -114,58 +127,83 @@ class CornerNormals {
     this.limit = Math.cos(radians) - 1e-9;
     this.curves = mesh.flow ? new Curves(mesh.flow, radians) : null;
     this.faceOf = new Uint32Array(mesh.corners.length);
-    for (let f = 0; f < faceCount(mesh); f++) this.faceOf.fill(f, mesh.starts[f], mesh.starts[f + 1]);
+    for (let f = 0; f < faceCount(mesh); f++) {
+      for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) this.faceOf[c] = f;
+    }
     this.faceNormals = faceNormalsOf(mesh);
-    this.weights = cornerAngles(mesh);
+    this.weights = cornerAngles(mesh, this.faceNormals);
+  }
+
+  private makeRoom(count: number): void {
+    if (count <= this.faces.length) return;
+    this.faces = new Uint32Array(2 * count);
+    [this.x, this.y, this.z] = [new Float64Array(2 * count), new Float64Array(2 * count), new Float64Array(2 * count)];
+    this.turned = new Float64Array(6 * count);
+    this.smooth = new Uint8Array(4 * count * count);
   }
 
   /** @param ids ids[from] … ids[to − 1] are the corners at the point */
   at(ids: Uint32Array, from: number, to: number): void {
-    const { faces, turned, faceNormals: n, mesh } = this;
     const count = to - from;
-    faces.length = count;
+    this.makeRoom(count);
+    const { faces, turned, faceNormals: n, mesh, curves } = this;
     for (let i = 0; i < count; i++) faces[i] = this.faceOf[ids[from + i]!]!;
     const point = mesh.corners[ids[from]!]!;
     for (let i = 0; i < count; i++) {
       const f = 3 * faces[i]!;
-      const angle = this.curves ? this.curves.bendAt(faces[i]!, point, faces, mesh) : 0;
-      const [cos, sin] = angle === 0 ? [1, 0] : [Math.cos(angle), Math.sin(angle)];
+      const isTurned = curves !== null && curves.bend(faces[i]!, point, faces, count, mesh);
+      const cos = isTurned ? curves.cos : 1;
+      const sin = isTurned ? curves.sin : 0;
       turned[3 * i] = cos * n[f]! - sin * n[f + 1]!;
       turned[3 * i + 1] = sin * n[f]! + cos * n[f + 1]!;
       turned[3 * i + 2] = n[f + 2]!;
     }
+    this.findSmooth(count);
     for (let i = 0; i < count; i++) {
-      const z = turned[3 * i + 2]!;
-      const side = mesh.sides[faces[i]!];
-      if ((z === 1 || z === -1) && (side === FRONT || side === BACK)) this.setLevel(i, z);
-      else this.set(i, this.blendOf(i), ids, from);
+      if (this.isLevel(i)) {
+        // What is level and flat needs no mean.
+        this.x[i] = 0;
+        this.y[i] = 0;
+        this.z[i] = turned[3 * i + 2]!;
+      } else this.set(i, this.blendOf(i, count), count, ids, from);
     }
   }
 
-  /** What is level and flat needs no mean. */
-  private setLevel(i: number, z: number): void {
-    this.x[i] = 0;
-    this.y[i] = 0;
-    this.z[i] = z;
+  private isLevel(i: number): boolean {
+    const z = this.turned[3 * i + 2]!;
+    const side = this.mesh.sides[this.faces[i]!];
+    return (z === 1 || z === -1) && (side === FRONT || side === BACK);
+  }
+
+  /** Tells which faces of one side run into each other without a line between them. */
+  private findSmooth(count: number): void {
+    const { faces, turned, limit, curves, mesh, smooth } = this;
+    for (let i = 0; i < count; i++) {
+      smooth[i * count + i] = 1;
+      const side = mesh.sides[faces[i]!];
+      const x = turned[3 * i]!;
+      const y = turned[3 * i + 1]!;
+      const z = turned[3 * i + 2]!;
+      for (let k = i + 1; k < count; k++) {
+        let isSmooth = mesh.sides[faces[k]!] === side;
+        if (isSmooth) {
+          const dot = x * turned[3 * k]! + y * turned[3 * k + 1]! + z * turned[3 * k + 2]!;
+          isSmooth = dot >= limit && (curves === null || curves.areAlong(faces[i]!, faces[k]!));
+        }
+        smooth[i * count + k] = smooth[k * count + i] = isSmooth ? 1 : 0;
+      }
+    }
   }
 
   /** Sets normal i to the mean over the faces that are smooth into face `like`. */
-  private set(i: number, like: number, ids: Uint32Array, from: number): void {
-    const { faces, turned, limit, curves, mesh } = this;
-    const f = faces[like]!;
-    const side = mesh.sides[f];
-    let [x, y, z] = [0, 0, 0];
-    for (let k = 0; k < faces.length; k++) {
-      const g = faces[k]!;
-      if (mesh.sides[g] !== side) continue;
-      if (k !== like) {
-        const dot =
-          turned[3 * like]! * turned[3 * k]! +
-          turned[3 * like + 1]! * turned[3 * k + 1]! +
-          turned[3 * like + 2]! * turned[3 * k + 2]!;
-        if (dot < limit || !(curves?.areAlong(f, g) ?? true)) continue;
-      }
-      const weight = this.weights[ids[from + k]!]!;
+  private set(i: number, like: number, count: number, ids: Uint32Array, from: number): void {
+    const { turned, smooth, weights } = this;
+    let x = 0;
+    let y = 0;
+    let z = 0;
+    for (let k = 0; k < count; k++) {
+      if (smooth[like * count + k] === 0) continue;
+      const weight = weights[ids[from + k]!]!;
       x += weight * turned[3 * k]!;
       y += weight * turned[3 * k + 1]!;
       z += weight * turned[3 * k + 2]!;
@@ -177,16 +215,17 @@ class CornerNormals {
   }
 
   /** The face whose normal face i has here: its own, or that of the side which an edge runs into. */
-  private blendOf(i: number): number {
+  private blendOf(i: number, count: number): number {
     const { sides } = this.mesh;
     const { faces, blend, curves } = this;
     if (blend === 'none' || sides[faces[i]!] !== EDGE) return i;
+    const at = faces.subarray(0, count);
     if (blend !== 'wall') {
-      const front = faces.findIndex((f) => sides[f] === FRONT || sides[f] === BACK);
+      const front = at.findIndex((f) => sides[f] === FRONT || sides[f] === BACK);
       if (front >= 0) return front;
     }
     if (blend === 'front') return i;
-    const wall = faces.findIndex((f) => sides[f] === WALL && (curves?.areAlong(faces[i]!, f) ?? true));
+    const wall = at.findIndex((f) => sides[f] === WALL && (curves?.areAlong(faces[i]!, f) ?? true));
     return wall < 0 ? i : wall;
   }
 }
@@ -214,19 +253,33 @@ export function faceNormalsOf({ positions: p, starts, corners }: Mesh): Float64A
   return normals;
 }
 
-function cornerAngles({ positions: p, starts, corners }: Mesh): Float64Array {
+/** Angle of each corner; of level faces, which need no mean, none. */
+function cornerAngles({ positions: p, starts, corners, sides }: Mesh, normals: Float64Array): Float64Array {
   const angles = new Float64Array(corners.length);
   for (let f = 0; f + 1 < starts.length; f++) {
-    const [from, to] = [starts[f]!, starts[f + 1]!];
+    const isLevel = normals[3 * f + 2] === 1 || normals[3 * f + 2] === -1;
+    if (isLevel && (sides[f] === FRONT || sides[f] === BACK)) continue;
+    const from = starts[f]!;
+    const to = starts[f + 1]!;
+    // From the corner before, which is the way to this one turned around.
+    let last = 3 * corners[to - 1]!;
+    let at = 3 * corners[from]!;
+    let ux = p[last]! - p[at]!;
+    let uy = p[last + 1]! - p[at + 1]!;
+    let uz = p[last + 2]! - p[at + 2]!;
     for (let c = from; c < to; c++) {
-      const at = 3 * corners[c]!;
-      const a = 3 * corners[c > from ? c - 1 : to - 1]!;
-      const b = 3 * corners[c + 1 < to ? c + 1 : from]!;
-      const [ux, uy, uz] = [p[a]! - p[at]!, p[a + 1]! - p[at + 1]!, p[a + 2]! - p[at + 2]!];
-      const [vx, vy, vz] = [p[b]! - p[at]!, p[b + 1]! - p[at + 1]!, p[b + 2]! - p[at + 2]!];
+      const next = 3 * corners[c + 1 < to ? c + 1 : from]!;
+      const vx = p[next]! - p[at]!;
+      const vy = p[next + 1]! - p[at + 1]!;
+      const vz = p[next + 2]! - p[at + 2]!;
       const lengths = Math.sqrt((ux * ux + uy * uy + uz * uz) * (vx * vx + vy * vy + vz * vz));
       const cos = (ux * vx + uy * vy + uz * vz) / (lengths || 1);
       angles[c] = Math.acos(Math.min(1, Math.max(-1, cos)));
+      last = at;
+      at = next;
+      ux = p[last]! - p[at]!;
+      uy = p[last + 1]! - p[at + 1]!;
+      uz = p[last + 2]! - p[at + 2]!;
     }
   }
   return angles;
@@ -235,7 +288,7 @@ function cornerAngles({ positions: p, starts, corners }: Mesh): Float64Array {
 /** Corner ids grouped by point: those of point p are ids[starts[p]] … ids[starts[p + 1] − 1]. */
 function cornersByPoint({ positions, corners }: Mesh): { starts: Uint32Array; ids: Uint32Array } {
   const starts = new Uint32Array(positions.length / 3 + 1);
-  for (const point of corners) starts[point + 1]!++;
+  for (let c = 0; c < corners.length; c++) starts[corners[c]! + 1]!++;
   for (let i = 1; i < starts.length; i++) starts[i]! += starts[i - 1]!;
   const fill = starts.slice();
   const ids = new Uint32Array(corners.length);

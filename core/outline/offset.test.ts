@@ -1,7 +1,7 @@
 // Offsets and widths against closed forms.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rectangle, region, regularPolygon, reversed, spikyRing } from '../testing/shapes.ts';
+import { rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
 import { segmentsOf } from './apart.ts';
 import { regionsArea, ringLength, ringsOf } from './measure.ts';
 import { insetRegions } from './offset.ts';
@@ -61,6 +61,22 @@ describe('insets', () => {
 });
 
 describe('the narrowest place', () => {
+  it('is not looked for beyond what is asked for, and is the same below that', () => {
+    const shapes = [
+      region(rectangle(0, 0, 20, 3)),
+      region(regularPolygon(7, 10)),
+      region(regularPolygon(96, 10)),
+      region(regularPolygon(300, 10), reversed(regularPolygon(200, 9))),
+      region(star(5, 6, 3)),
+    ];
+    for (const shape of shapes) {
+      const { safeReach } = narrowest(shape);
+      for (const most of [0.1, 0.7, 1.4, 3, 30]) {
+        expect(narrowest(shape, most).safeReach).toBeCloseTo(Math.min(safeReach, most), 6);
+      }
+    }
+  });
+
   it('is half the short side of a rectangle', () => {
     const { safeReach, at } = narrowest(region(rectangle(0, 0, 20, 3)));
     expect(safeReach).toBeCloseTo(1.5, 6);

@@ -92,6 +92,32 @@ export class SegmentGrid {
     }
   }
 
+  /** What {@link collect} found. */
+  collected: Uint32Array = new Uint32Array(0);
+
+  /** Like {@link box}, without calling anything. @returns how many segments now stand at the beginning of `collected` */
+  collect(minX: number, minY: number, maxX: number, maxY: number): number {
+    const { seen, starts, ids, columns } = this;
+    if (this.collected.length < seen.length) this.collected = new Uint32Array(seen.length);
+    const { collected } = this;
+    const query = ++this.query;
+    const first = this.column(minX);
+    const last = this.column(maxX);
+    const lastRow = this.row(maxY);
+    let count = 0;
+    for (let r = this.row(minY); r <= lastRow; r++) {
+      const end = starts[r * columns + last + 1]!;
+      // The cells of a row stand one after another.
+      for (let i = starts[r * columns + first]!; i < end; i++) {
+        const segment = ids[i]!;
+        if (seen[segment] === query) continue;
+        seen[segment] = query;
+        collected[count++] = segment;
+      }
+    }
+    return count;
+  }
+
   /** Searches rings of cells outward from (x, y) while `bound()` says that something nearer could still be found. */
   outward(x: number, y: number, bound: () => number, visit: (segment: number) => void): void {
     this.query++;
@@ -109,6 +135,55 @@ export class SegmentGrid {
         }
       }
     }
+  }
+
+  /** Of the last {@link nearest}: how far away it was, and the place on the segment. */
+  distance = 0;
+  nearestX = 0;
+  nearestY = 0;
+
+  /**
+   * The segment nearest to (x, y); −1 when none is nearer than `limit`, and `distance` is that then. The same search as
+   * {@link outward}, without calling anything: it is what measuring widths does most.
+   */
+  nearest(x: number, y: number, limit: number): number {
+    const { segments: s, starts, ids, columns, rows, cell } = this;
+    const column = this.column(x);
+    const row = this.row(y);
+    const last = Math.max(columns, rows);
+    let best = limit * limit;
+    let found = -1;
+    let bound = limit;
+    for (let k = 0; k <= last && (k - 1) * cell <= bound; k++) {
+      const [firstRow, lastRow] = [Math.max(0, row - k), Math.min(rows - 1, row + k)];
+      for (let r = firstRow; r <= lastRow; r++) {
+        const step = Math.abs(r - row) === k ? 1 : Math.max(1, 2 * k);
+        for (let c = column - k; c <= column + k; c += step) {
+          if (c < 0 || c >= columns) continue;
+          const end = starts[r * columns + c + 1]!;
+          for (let i = starts[r * columns + c]!; i < end; i++) {
+            const at = 4 * ids[i]!;
+            const ax = s[at]!;
+            const ay = s[at + 1]!;
+            const dx = s[at + 2]! - ax;
+            const dy = s[at + 3]! - ay;
+            const t = ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy);
+            const share = t > 0 ? (t < 1 ? t : 1) : 0;
+            const ex = x - ax - share * dx;
+            const ey = y - ay - share * dy;
+            const square = ex * ex + ey * ey;
+            if (square >= best) continue;
+            best = square;
+            found = ids[i]!;
+            this.nearestX = ax + share * dx;
+            this.nearestY = ay + share * dy;
+          }
+        }
+      }
+      if (found >= 0) bound = Math.sqrt(best);
+    }
+    this.distance = found < 0 ? limit : Math.sqrt(best);
+    return found;
   }
 
   /** Searches the cells from (x, y) to the left while `bound()` is to the left of what could still be found. */

@@ -89,7 +89,8 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
       material: { colour, opacity: round3(opacity), ...START_MATERIAL },
     };
   });
-  return { placement, proposals, warnings, size };
+  const outlines = groups.map(({ footprint }) => footprint.regions);
+  return { placement, proposals, outlines, warnings, size };
 }
 
 const nothingToBuild = () =>
@@ -242,8 +243,13 @@ function levelsOf(footprints: readonly Footprint[], isShown: readonly boolean[])
 }
 
 function startReach(regions: readonly Region[], depth: number): number {
-  const safe = regions.reduce((least, region) => Math.min(least, narrowest(region).safeReach), Infinity);
-  return roundFigure(Math.min(depth * EDGE_SHARE, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
+  const most = depth * EDGE_SHARE;
+  // Of strokes that are wider than this, nobody asks how much.
+  const safe = regions.reduce(
+    (least, region) => Math.min(least, narrowest(region, least).safeReach),
+    most / SAFE_SHARE,
+  );
+  return roundFigure(Math.min(most, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
 }
 
 /** Curves are followed within this share of the longest side. */

@@ -10,6 +10,7 @@ import type { Part } from '../formats/part.ts';
 import type { LetterFont } from '../lettering/font.ts';
 import type { FontChoice } from '../lettering/settings.ts';
 import type { Material } from '../materials/schema.ts';
+import type { Region } from '../outline/types.ts';
 import type { Picture } from '../picture/types.ts';
 
 export const SOURCE_LIMITS = { prepareSteps: 40, pieces: 20_000, edits: 2000 } as const;
@@ -100,6 +101,8 @@ export interface Proposal {
 export interface Arrangement {
   readonly placement: Placement;
   readonly proposals: readonly Proposal[];
+  /** What each of them covers of the sheet, where that was found on the way. */
+  readonly outlines?: readonly (readonly Region[])[];
   readonly warnings: readonly Warning[];
   /** Longest side of what is built, in project units. */
   readonly size: number;

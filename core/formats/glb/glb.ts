@@ -1,10 +1,10 @@
 // glb.ts — binary glTF 2.0: one node, mesh and material a part. https://registry.khronos.org/glTF/specs/2.0/glTF-2.0.html
-import { Document, type Node, type Primitive, WebIO } from '@gltf-transform/core';
+import { type Node, type Primitive, WebIO } from '@gltf-transform/core';
 import { GeometryError } from '../../base/errors.ts';
-import { SHADING, shade } from '../../mesh/normals.ts';
 import type { Mesh } from '../../mesh/types.ts';
-import type { MeshFormat, MeshWriteOptions } from '../format.ts';
-import { hexToRgb, linearToSrgb, type Part, rgbToHex, srgbToLinear, triangleMesh } from '../part.ts';
+import type { MeshFormat } from '../format.ts';
+import { linearToSrgb, type Part, rgbToHex, triangleMesh } from '../part.ts';
+import { writeGlb } from './write.ts';
 
 const MAGIC = 'glTF';
 
@@ -19,52 +19,8 @@ export const glb = {
   isMetric: true,
   sniff: (head) => String.fromCharCode(...head.subarray(0, MAGIC.length)) === MAGIC,
   read: (bytes) => readGlb(bytes),
-  write: (parts, options) => [{ extension: 'glb', chunks: once(() => writeGlb(parts, options)) }],
+  write: (parts, options) => [{ extension: 'glb', chunks: [writeGlb(parts, options)] }],
 } as const satisfies MeshFormat;
-
-/** A binary file states its length first, so that it comes in one piece. */
-async function* once(make: () => Promise<Uint8Array>): AsyncIterable<Uint8Array> {
-  yield await make();
-}
-
-/** 16-bit indices reach this far; the last value is kept for primitive restart. */
-const MAX_SHORT_INDEX = 65534;
-
-export async function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Promise<Uint8Array> {
-  const document = new Document();
-  const buffer = document.createBuffer();
-  const root = document.createNode(name).setScale([metresPerUnit, metresPerUnit, metresPerUnit]);
-  document.getRoot().setDefaultScene(document.createScene(name).addChild(root));
-  document.getRoot().getAsset().generator = 'Outline Stack';
-  for (const { name: partName, mesh, material, shading = SHADING, uvs: places = null } of parts) {
-    const { positions, normals, uvs, indices } = shade(mesh, shading, places);
-    const short = positions.length / 3 <= MAX_SHORT_INDEX;
-    const [r, g, b] = hexToRgb(material.colour).map(srgbToLinear) as [number, number, number];
-    const paint = document
-      .createMaterial(partName)
-      .setBaseColorFactor([r, g, b, material.opacity])
-      .setAlphaMode(material.opacity < 1 ? 'BLEND' : 'OPAQUE')
-      .setRoughnessFactor(material.roughness)
-      .setMetallicFactor(material.metalness);
-    const accessor = (type: 'VEC3' | 'VEC2' | 'SCALAR', array: Float32Array | Uint32Array | Uint16Array) =>
-      document
-        .createAccessor()
-        .setType(type)
-        .setArray(array as Float32Array<ArrayBuffer>)
-        .setBuffer(buffer);
-    const primitive = document
-      .createPrimitive()
-      .setAttribute('POSITION', accessor('VEC3', positions))
-      .setAttribute('NORMAL', accessor('VEC3', normals))
-      .setIndices(accessor('SCALAR', short ? Uint16Array.from(indices) : indices))
-      .setMaterial(paint);
-    // In glTF, v runs downward.
-    const downward = uvs?.map((v, i) => (i % 2 ? 1 - v : v));
-    if (downward) primitive.setAttribute('TEXCOORD_0', accessor('VEC2', downward));
-    root.addChild(document.createNode(partName).setMesh(document.createMesh(partName).addPrimitive(primitive)));
-  }
-  return new WebIO().writeBinary(document);
-}
 
 /**
  * Reads the parts of a GLB in metres, where its scene places them: one a primitive of triangles.

@@ -1,21 +1,18 @@
-// lines.ts — lines of numbers as bytes. Numbers are most of the text, and most of them come more than once: a wall stands under its
-// edge, and flat faces share a normal; so their digits are kept for a while instead of being worked out again.
+// lines.ts — lines of numbers as bytes. Numbers are most of the text, so their digits are written straight away: a float32 times a
+// power of ten is exact in doubles, up to a point, and rounds as `toPrecision` does.
 
-/** Numbers whose digits are kept; a power of two. */
-const KEPT = 4096;
-/** Longest number: sign, nine digits, point, exponent. */
+/** Significant digits that bring every float32 back unchanged. */
+const DIGITS = 9;
+/** Numbers from the one up to the other, which nearly all are, times 10^(8 − e) are exact: 24 bits times 5¹² are 52. */
+const [LEAST, MOST] = [1e-4, 1e6];
+const POWERS = Array.from({ length: 13 }, (_, k) => 10 ** k);
+/** Longest number: sign, nine digits, point, zeros before them, exponent. */
 const LONGEST = 24;
-
-/** Nine significant digits bring every float32 back unchanged. */
-const printed = (v: number) => String(Number(v.toPrecision(9)));
+const [SPACE, NEWLINE, SLASH, MINUS, POINT, ZERO] = [32, 10, 47, 45, 46, 48];
 
 export class Lines {
   private bytes = new Uint8Array(1 << 16);
   private length = 0;
-  private readonly float = new Float32Array(1);
-  private readonly bits = new Uint32Array(this.float.buffer);
-  private readonly numbers = new Float32Array(KEPT).fill(Number.NaN);
-  private readonly texts: string[] = new Array<string>(KEPT).fill('');
 
   /** ASCII, or anything else. */
   text(text: string): void {
@@ -37,7 +34,10 @@ export class Lines {
     for (let i = 0; i < values.length; i += size) {
       this.room(keyword.length + 1 + size * LONGEST);
       for (let k = 0; k < keyword.length; k++) this.bytes[this.length++] = keyword.charCodeAt(k);
-      for (let k = 0; k < size; k++) this.number(values[i + k]!);
+      for (let k = 0; k < size; k++) {
+        this.bytes[this.length++] = SPACE;
+        this.number(Math.fround(values[i + k]!));
+      }
       this.bytes[this.length++] = NEWLINE;
     }
   }
@@ -46,11 +46,11 @@ export class Lines {
   corner(point: number, uv: number, normal: number): void {
     this.room(3 * LONGEST);
     this.bytes[this.length++] = SPACE;
-    this.count(point);
+    this.count(point, digitsOf(point));
     this.bytes[this.length++] = SLASH;
-    if (uv > 0) this.count(uv);
+    if (uv > 0) this.count(uv, digitsOf(uv));
     this.bytes[this.length++] = SLASH;
-    this.count(normal);
+    this.count(normal, digitsOf(normal));
   }
 
   /** All that was written since the last time. */
@@ -60,32 +60,57 @@ export class Lines {
     return taken;
   }
 
+  /** A float32 in as few digits of nine as it needs, as `String(Number(v.toPrecision(9)))`. */
   private number(v: number): void {
-    this.float[0] = v;
-    const rounded = this.float[0];
-    const bits = this.bits[0]!;
-    const slot = (bits ^ (bits >>> 11) ^ (bits >>> 20)) & (KEPT - 1);
-    // Both zeros print alike.
-    if (this.numbers[slot] !== rounded) {
-      this.numbers[slot] = rounded;
-      this.texts[slot] = printed(rounded);
+    const size = Math.abs(v);
+    if (!(size >= LEAST && size < MOST)) {
+      const text = String(Number(v.toPrecision(DIGITS)));
+      for (let k = 0; k < text.length; k++) this.bytes[this.length++] = text.charCodeAt(k);
+      return;
     }
-    const text = this.texts[slot]!;
-    this.bytes[this.length++] = SPACE;
-    for (let k = 0; k < text.length; k++) this.bytes[this.length++] = text.charCodeAt(k);
+    if (v < 0) this.bytes[this.length++] = MINUS;
+    // Digits before the point; below 1 there are as many zeros behind it, less than 0.
+    let before = size >= 1 ? digitsOf(Math.floor(size)) : 0;
+    while (before <= 0 && size * POWERS[-before]! < 0.1) before--;
+    let digits = Math.round(size * POWERS[DIGITS - before]!);
+    if (digits === 10 ** DIGITS) {
+      digits /= 10;
+      before++;
+    }
+    // From here on whole numbers below 2³¹, which are divided fastest as such.
+    let rest = digits | 0;
+    let kept = DIGITS;
+    while (rest % 10 === 0) {
+      rest = (rest / 10) | 0;
+      kept--;
+    }
+    if (before <= 0) {
+      this.bytes[this.length++] = ZERO;
+      this.bytes[this.length++] = POINT;
+      for (let k = before; k < 0; k++) this.bytes[this.length++] = ZERO;
+      this.count(rest, kept);
+    } else if (kept <= before) {
+      this.count(rest, kept);
+      for (let k = kept; k < before; k++) this.bytes[this.length++] = ZERO;
+    } else {
+      // All digits one place to the right, then those before the point back again.
+      this.count(rest, kept, 1);
+      const start = this.length - kept - 1;
+      for (let k = 0; k < before; k++) this.bytes[start + k] = this.bytes[start + k + 1]!;
+      this.bytes[start + before] = POINT;
+    }
   }
 
-  /** A whole number, more than 0. */
-  private count(v: number): void {
-    let digits = 1;
-    for (let power = 10; power <= v; power *= 10) digits++;
-    let rest = v;
-    for (let k = digits - 1; k >= 0; k--) {
-      const tenth = Math.floor(rest / 10);
-      this.bytes[this.length + k] = ZERO + rest - 10 * tenth;
+  /** A whole number below 2³¹ in so many digits, so many places further on. */
+  private count(v: number, digits: number, places = 0): void {
+    let rest = v | 0;
+    const first = this.length + places;
+    for (let k = first + digits - 1; k >= first; k--) {
+      const tenth = (rest / 10) | 0;
+      this.bytes[k] = ZERO + rest - 10 * tenth;
       rest = tenth;
     }
-    this.length += digits;
+    this.length = first + digits;
   }
 
   private room(more: number): void {
@@ -96,4 +121,9 @@ export class Lines {
   }
 }
 
-const [SPACE, NEWLINE, SLASH, ZERO] = [32, 10, 47, 48];
+/** How many digits a whole number has, which is more than 0. */
+function digitsOf(v: number): number {
+  let digits = 1;
+  for (let power = 10; power <= v; power *= 10) digits++;
+  return digits;
+}

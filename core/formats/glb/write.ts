@@ -1,0 +1,188 @@
+// write.ts — parts as a binary glTF 2.0 (§4 "Binary glTF"): a node, a mesh and a material a part below one root, positions, normals
+// and places on pictures interleaved, all indices together. The bytes are those that the general-purpose library writes for the same
+// scene, which takes several times as long.
+
+import type { Material } from '../../materials/schema.ts';
+import { SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
+import type { MeshWriteOptions } from '../format.ts';
+import { hexToRgb, type Part, srgbToLinear } from '../part.ts';
+
+/** 16-bit indices reach this far; the last value is kept for primitive restart. */
+const MAX_SHORT_INDEX = 65534;
+
+/** Constants of glTF. */
+const [FLOAT, SHORT, INT] = [5126, 5123, 5125];
+const [VERTICES, INDICES] = [34962, 34963];
+const TRIANGLES = 4;
+
+interface Prepared {
+  readonly name: string;
+  readonly material: Material;
+  readonly shaded: ShadedMesh;
+  readonly isShort: boolean;
+  /** Bytes of a vertex. */
+  readonly stride: number;
+}
+
+/** Lengths stay as they are; `metresPerUnit` is the root node's scale. */
+export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Uint8Array {
+  const prepared = parts.map(({ name: own, material, mesh, shading = SHADING, uvs = null }): Prepared => {
+    const shaded = shade(mesh, shading, uvs);
+    const isShort = shaded.positions.length / 3 <= MAX_SHORT_INDEX;
+    return { name: own, material, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
+  });
+  const { views, accessors, numbers } = layout(prepared);
+  const binary = new Uint8Array(views.reduce((sum, { byteLength }) => sum + byteLength, 0));
+  writeVertices(binary, prepared, views);
+  const json = {
+    asset: { generator: 'Outline Stack', version: '2.0' },
+    ...(parts.length > 0 ? { accessors, bufferViews: views, buffers: [{ byteLength: binary.length }] } : {}),
+    materials: prepared.map(({ name: own, material }) => materialOf(own, material)),
+    meshes: prepared.map(({ name: own, shaded }, i) => {
+      const { attributes, indices } = numbers[i]!;
+      const [POSITION, NORMAL] = [attributes, attributes + 1];
+      const places = shaded.uvs ? { TEXCOORD_0: attributes + 2 } : {};
+      const primitive = { attributes: { POSITION, NORMAL, ...places }, mode: TRIANGLES, material: i, indices };
+      return { name: own, primitives: [primitive] };
+    }),
+    nodes: [
+      {
+        name,
+        ...(metresPerUnit === 1 ? {} : { scale: [metresPerUnit, metresPerUnit, metresPerUnit] }),
+        children: prepared.map((_, i) => i + 1),
+      },
+      ...prepared.map(({ name: own }, i) => ({ name: own, mesh: i })),
+    ],
+    scenes: [{ name, nodes: [0] }],
+    scene: 0,
+  };
+  return container(new TextEncoder().encode(JSON.stringify(json)), binary);
+}
+
+interface View {
+  readonly buffer: 0;
+  readonly byteOffset: number;
+  readonly byteLength: number;
+  readonly byteStride?: number;
+  readonly target: number;
+}
+
+/** Where everything stands: vertices of the first part, all indices, vertices of the others. */
+function layout(parts: readonly Prepared[]) {
+  const views: View[] = [];
+  const accessors: object[] = [];
+  const numbers = parts.map(() => ({ attributes: 0, indices: 0 }));
+  let at = 0;
+  const view = (byteLength: number, more: Pick<View, 'byteStride' | 'target'>) => {
+    views.push({ buffer: 0, byteOffset: at, byteLength, ...more });
+    at += byteLength;
+  };
+  for (const [i, { shaded, stride }] of parts.entries()) {
+    const count = shaded.positions.length / 3;
+    numbers[i]!.attributes = accessors.length;
+    const common = { componentType: FLOAT, count };
+    const bufferView = views.length;
+    accessors.push(
+      { type: 'VEC3', ...common, ...rangeOf(shaded.positions), bufferView, byteOffset: 0 },
+      { type: 'VEC3', ...common, bufferView, byteOffset: 12 },
+    );
+    if (shaded.uvs) accessors.push({ type: 'VEC2', ...common, bufferView, byteOffset: 24 });
+    view(stride * count, { byteStride: stride, target: VERTICES });
+    if (i > 0) continue;
+    let offset = 0;
+    for (const [k, { shaded: each, isShort }] of parts.entries()) {
+      numbers[k]!.indices = accessors.length;
+      const componentType = isShort ? SHORT : INT;
+      const own = { type: 'SCALAR', componentType, count: each.indices.length };
+      accessors.push({ ...own, bufferView: views.length, byteOffset: offset });
+      offset += padded(each.indices.length * (isShort ? 2 : 4));
+    }
+    view(offset, { target: INDICES });
+  }
+  return { views, accessors, numbers };
+}
+
+function rangeOf(positions: Float32Array): { max: number[]; min: number[] } {
+  const [max, min] = [
+    [-Infinity, -Infinity, -Infinity],
+    [Infinity, Infinity, Infinity],
+  ];
+  for (let i = 0; i < positions.length; i += 3) {
+    for (let axis = 0; axis < 3; axis++) {
+      const v = positions[i + axis]!;
+      if (v > max[axis]!) max[axis] = v;
+      if (v < min[axis]!) min[axis] = v;
+    }
+  }
+  return { max, min };
+}
+
+function writeVertices(binary: Uint8Array, parts: readonly Prepared[], views: readonly View[]): void {
+  for (const [i, { shaded, stride }] of parts.entries()) {
+    const { positions, normals, uvs } = shaded;
+    const { byteOffset, byteLength } = views[i === 0 ? 0 : i + 1]!;
+    const floats = new Float32Array(binary.buffer, byteOffset, byteLength / 4);
+    const size = stride / 4;
+    for (let v = 0, at = 0; v < positions.length; v += 3, at += size) {
+      floats[at] = positions[v]!;
+      floats[at + 1] = positions[v + 1]!;
+      floats[at + 2] = positions[v + 2]!;
+      floats[at + 3] = normals[v]!;
+      floats[at + 4] = normals[v + 1]!;
+      floats[at + 5] = normals[v + 2]!;
+    }
+    // In glTF, v runs downward.
+    if (uvs) {
+      for (let v = 0, at = 6; v < uvs.length; v += 2, at += size) {
+        floats[at] = uvs[v]!;
+        floats[at + 1] = 1 - uvs[v + 1]!;
+      }
+    }
+  }
+  let at = views[1]?.byteOffset ?? 0;
+  for (const { shaded, isShort } of parts) {
+    const { indices } = shaded;
+    if (isShort) new Uint16Array(binary.buffer, at, indices.length).set(indices);
+    else new Uint32Array(binary.buffer, at, indices.length).set(indices);
+    at += padded(indices.length * (isShort ? 2 : 4));
+  }
+}
+
+/** What is as glTF has it by default is not written. */
+function materialOf(name: string, { colour, opacity, roughness, metalness }: Material) {
+  const baseColorFactor = [...hexToRgb(colour).map(srgbToLinear), opacity];
+  return {
+    name,
+    ...(opacity < 1 ? { alphaMode: 'BLEND' } : {}),
+    pbrMetallicRoughness: {
+      ...(baseColorFactor.every((v) => v === 1) ? {} : { baseColorFactor }),
+      ...(roughness === 1 ? {} : { roughnessFactor: roughness }),
+      ...(metalness === 1 ? {} : { metallicFactor: metalness }),
+    },
+  };
+}
+
+const padded = (length: number) => (length + 3) & ~3;
+
+const MAGIC = 0x46546c67;
+const [JSON_CHUNK, BINARY_CHUNK] = [0x4e4f534a, 0x004e4942];
+const HEADER = 12;
+const CHUNK_HEADER = 8;
+const SPACE = 32;
+
+/** Both chunks padded to four bytes, the JSON with spaces. */
+function container(json: Uint8Array, binary: Uint8Array): Uint8Array {
+  const jsonLength = padded(json.length);
+  const start = HEADER + CHUNK_HEADER + jsonLength;
+  const bytes = new Uint8Array(start + (binary.length > 0 ? CHUNK_HEADER + binary.length : 0));
+  const view = new DataView(bytes.buffer);
+  for (const [i, v] of [MAGIC, 2, bytes.length, jsonLength, JSON_CHUNK].entries()) view.setUint32(4 * i, v, true);
+  bytes.set(json, HEADER + CHUNK_HEADER);
+  bytes.fill(SPACE, HEADER + CHUNK_HEADER + json.length, start);
+  if (binary.length > 0) {
+    view.setUint32(start, binary.length, true);
+    view.setUint32(start + 4, BINARY_CHUNK, true);
+    bytes.set(binary, start + CHUNK_HEADER);
+  }
+  return bytes;
+}
