@@ -1,4 +1,4 @@
-// bench.ts — what the browser tests do again and again.
+// steps.ts — what the browser tests do again and again.
 import { expect, type Page } from '@playwright/test';
 
 /** Console errors and warnings that a page may print: one deprecation inside the 3D library, and software drawing. */

@@ -1,4 +1,4 @@
-// The bench: stations, views, stack, keys.
+// The workplace: stations, views, stack, keys.
 import { expect, test } from '@playwright/test';
 import { openCrest, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 

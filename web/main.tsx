@@ -9,7 +9,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { router } from './app/router.tsx';
-import { applyTheme } from './app/theme.ts';
+import { applyTheme } from './store/theme.ts';
 
 applyTheme();
 createRoot(document.getElementById('root')!).render(

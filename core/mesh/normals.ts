@@ -151,9 +151,12 @@ class CornerNormals {
     const point = mesh.corners[ids[from]!]!;
     for (let i = 0; i < count; i++) {
       const f = 3 * faces[i]!;
-      const isTurned = curves !== null && curves.bend(faces[i]!, point, faces, count, mesh);
-      const cos = isTurned ? curves.cos : 1;
-      const sin = isTurned ? curves.sin : 0;
+      let cos = 1;
+      let sin = 0;
+      if (curves?.bend(faces[i]!, point, faces, count, mesh)) {
+        cos = curves.cos;
+        sin = curves.sin;
+      }
       turned[3 * i] = cos * n[f]! - sin * n[f + 1]!;
       turned[3 * i + 1] = sin * n[f]! + cos * n[f + 1]!;
       turned[3 * i + 2] = n[f + 2]!;

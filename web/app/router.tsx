@@ -1,12 +1,7 @@
 // router.tsx — a URL for the project list and for every station.
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router';
 import { ProjectList } from '../projects/ProjectList.tsx';
-import { BuildStation } from '../stations/BuildStation.tsx';
-import { ComingStation } from '../stations/ComingStation.tsx';
-import { ExportStation } from '../stations/ExportStation.tsx';
-import { OutlineStation } from '../stations/OutlineStation.tsx';
-import { ProofStation } from '../stations/ProofStation.tsx';
-import { SourceStation } from '../stations/SourceStation.tsx';
+import { FIRST, STATIONS } from '../stations/index.ts';
 import { Workplace } from '../workplace/Workplace.tsx';
 
 export const router = createBrowserRouter([
@@ -16,20 +11,9 @@ export const router = createBrowserRouter([
     element: <Workplace />,
     errorElement: <Failure />,
     children: [
-      { index: true, element: <Navigate to="build" replace /> },
-      { path: 'source', element: <SourceStation /> },
-      { path: 'outline', element: <OutlineStation /> },
-      { path: 'build', element: <BuildStation /> },
-      {
-        path: 'stage',
-        element: <ComingStation title="Stage" text="Floor, backdrop, lights and camera will be set here." />,
-      },
-      {
-        path: 'motion',
-        element: <ComingStation title="Motion" text="Placement, light and camera will be keyed here." />,
-      },
-      { path: 'export', element: <ExportStation /> },
-      { path: 'proof', element: <ProofStation /> },
+      { index: true, element: <Navigate to={FIRST.path} replace /> },
+      // The workplace shows them.
+      ...STATIONS.map(({ path }) => ({ path, element: null })),
     ],
   },
   { path: '*', element: <Failure /> },

@@ -2,9 +2,9 @@
 // them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Layer, OutlineShape, Source } from '../../core/index.ts';
+import { strokeAttributes } from '../controls/stroke.ts';
 import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
-import { strokeAttributes } from '../workplace/stroke.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';

@@ -2,6 +2,7 @@
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer, PictureSource } from '../../core/index.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
+import { strokeAttributes } from '../controls/stroke.ts';
 import { useBuild } from '../store/build.ts';
 import { toggleShape } from '../store/outline.ts';
 import { changePicture, useWished } from '../store/picture.ts';
@@ -9,7 +10,6 @@ import { dispatch, useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';
 import { type Place, sourceView, useSourceView } from '../store/source-view.ts';
 import type { PictureView } from '../worker/geometry/pictures.ts';
-import { strokeAttributes } from '../workplace/stroke.ts';
 import { AreaFrame } from './AreaFrame.tsx';
 import { Bitmap } from './Bitmap.tsx';
 import { LengthLine } from './LengthLine.tsx';

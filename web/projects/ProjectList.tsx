@@ -5,11 +5,11 @@ import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectSummary } from '../../core/index.ts';
-import { toggleTheme } from '../app/theme.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
 import { api } from '../requests/api.ts';
 import { bringInLater } from '../store/import.ts';
+import { toggleTheme } from '../store/theme.ts';
 import { UnsavedNotes } from './UnsavedNotes.tsx';
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });

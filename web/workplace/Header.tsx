@@ -2,15 +2,13 @@
 import { CircleHelp, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link, NavLink } from 'react-router';
-import { toggleTheme } from '../app/theme.ts';
 import { IconButton } from '../controls/IconButton.tsx';
-import { useBuild } from '../store/build.ts';
-import { useLastExport } from '../store/export.ts';
+import { STATIONS } from '../stations/index.ts';
+import type { Freshness, Station } from '../stations/kind.ts';
 import { undoLast } from '../store/picture.ts';
-import { dispatch, redoChange, useDocument, useDocumentPart, useProject } from '../store/project.ts';
+import { dispatch, redoChange, useDocumentPart, useProject } from '../store/project.ts';
+import { toggleTheme } from '../store/theme.ts';
 import { SaveMark } from './SaveMark.tsx';
-
-type Freshness = 'current' | 'behind' | 'empty' | 'coming';
 
 export function Header({ onHelp }: { onHelp: () => void }) {
   const name = useDocumentPart((document) => document.name);
@@ -42,7 +40,7 @@ export function Header({ onHelp }: { onHelp: () => void }) {
         <SaveMark />
         <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoLast} />
         <IconButton icon={Redo2} label="Redo" disabled={!canRedo} onClick={redoChange} />
-        <IconButton icon={Moon} label="Day or night bench" onClick={toggleTheme} />
+        <IconButton icon={Moon} label="Day or night" onClick={toggleTheme} />
         <IconButton icon={CircleHelp} label="Keys" onClick={onHelp} />
       </div>
     </header>
@@ -51,52 +49,36 @@ export function Header({ onHelp }: { onHelp: () => void }) {
 
 /** The stations as stops on a line; the mark at each says whether what it holds is current. */
 function RouteBar() {
-  const document = useDocument();
-  const { view, of, failure } = useBuild();
-  const revision = useProject((state) => state.revision);
-  const saved = useProject((state) => state.save === 'saved');
-  const exported = useLastExport();
-  const evaluated: Freshness =
-    document.layers.length === 0 ? 'empty' : of === document && view && !failure ? 'current' : 'behind';
-  const stops: [path: string, name: string, freshness: Freshness][] = [
-    ['source', 'Source', document.sources.length === 0 ? 'empty' : 'current'],
-    ['outline', 'Outline', evaluated],
-    ['build', 'Build', evaluated],
-    ['stage', 'Stage', 'coming'],
-    ['motion', 'Motion', 'coming'],
-    ['export', 'Export', exported === null ? 'empty' : saved && exported === revision ? 'current' : 'behind'],
-  ];
   return (
     <nav aria-label="Stations" className="flex justify-center">
       <ol className="flex">
-        {stops.map(([path, name, freshness], i) => (
-          <Stop key={path} path={path} name={name} freshness={freshness} isFirst={i === 0} />
-        ))}
+        {STATIONS.map(
+          ({ path, title, useFreshness }, i) =>
+            useFreshness && <Stop key={path} path={path} title={title} useFreshness={useFreshness} isFirst={i === 0} />,
+        )}
       </ol>
     </nav>
   );
 }
 
-interface StopProps {
-  path: string;
-  name: string;
-  freshness: Freshness;
+interface StopProps extends Required<Pick<Station, 'path' | 'title' | 'useFreshness'>> {
   isFirst: boolean;
 }
 
-const Stop = memo(function Stop({ path, name, freshness, isFirst }: StopProps) {
+const Stop = memo(function Stop({ path, title, useFreshness, isFirst }: StopProps) {
+  const freshness = useFreshness();
   return (
     <li className="relative">
       {!isFirst && <span aria-hidden className="-left-1/2 absolute top-[0.6rem] h-px w-full bg-rule" />}
       <NavLink
         to={path}
-        title={`${name}: ${FRESHNESS[freshness]}`}
+        title={`${title}: ${FRESHNESS[freshness]}`}
         className={({ isActive }) =>
           `relative flex w-[4.6rem] flex-col items-center gap-0.5 pt-1 text-sm ${isActive ? 'font-semibold text-tide' : freshness === 'coming' ? 'text-quiet' : 'text-ink'}`
         }
       >
         <span aria-hidden className={`my-px size-2.5 rounded-full border bg-sheet ${DOT[freshness]}`} />
-        <span>{name}</span>
+        <span>{title}</span>
       </NavLink>
     </li>
   );

@@ -2,11 +2,15 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { X } from 'lucide-react';
 import { IconButton } from '../controls/IconButton.tsx';
+import { STATIONS } from '../stations/index.ts';
 import { CONTROL_KEYS, PAGE_KEYS } from './keys.ts';
 
 export function HelpDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   const rows = [
     ...PAGE_KEYS.map(({ shown, does }) => [shown, does] as const),
+    ...STATIONS.flatMap(({ title, keys }) =>
+      keys.map(({ shown, does }) => [shown, `At ${title}: ${lowerFirst(does)}`] as const),
+    ),
     ...CONTROL_KEYS,
     ['?', 'This list'] as const,
   ];
@@ -32,3 +36,5 @@ export function HelpDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () =
     </Dialog>
   );
 }
+
+const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

@@ -3,10 +3,10 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { LayerView, Point3, Totals } from '../../core/index.ts';
 import { formatCount, formatMeasure } from '../format.ts';
+import { type Narrowest, narrowestOf, placeOf } from '../stations/build/narrowest.ts';
 import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
-import { type Narrowest, narrowestOf, placeOf } from './narrowest.ts';
 
 export function ProofStrip() {
   const document = useDocument();

@@ -1,41 +1,25 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
 import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, Square } from 'lucide-react';
 import { lazy, Suspense } from 'react';
-import { useLocation } from 'react-router';
-import type { PictureSource, Source } from '../../core/index.ts';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
-import { OutlineDesk } from '../outline/OutlineDesk.tsx';
-import { OutlineTools } from '../outline/OutlineTools.tsx';
-import { PictureDesk } from '../picture/PictureDesk.tsx';
-import { PictureTools } from '../picture/PictureTools.tsx';
-import { outlineSource, useOutline } from '../store/outline.ts';
+import type { Desk, Station } from '../stations/kind.ts';
+import { ImportNotes } from '../stations/source/ImportNotes.tsx';
 import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
-import { useSourceView } from '../store/source-view.ts';
 import { DropTarget } from './DropTarget.tsx';
-import { FlatView } from './FlatView.tsx';
-import { ImportNotes } from './ImportNotes.tsx';
 
-// The 3D library is most of the code; the rest of the bench does not wait for it.
+// The 3D library is most of the code; the rest of the workplace does not wait for it.
 const SolidView = lazy(() => import('../scene/SolidView.tsx').then((module) => ({ default: module.SolidView })));
 
-/** Stations that work on the sheet show it whole, whatever the divide stands at. */
-const FLAT_STATIONS = ['source', 'outline'];
 const GROUND_CLASS: Record<Ground, string> = { light: 'bg-[#f1f1f0]', grey: 'bg-view', checkered: 'checkered' };
 
-export function WorkView() {
-  const station = useLocation().pathname.split('/').at(-1) ?? '';
-  const isFlatStation = FLAT_STATIONS.includes(station);
+export function WorkView({ station: { desk, listsArrivals } }: { station: Station }) {
   const chosen = useScreen((state) => state.split);
-  const split = isFlatStation ? 1 : chosen;
+  const split = desk.isDivided ? chosen : 1;
   const ground = useScreen((state) => state.ground);
   const place = useScreen((state) => state.place);
-  const pictures = useDocumentPart(({ sources }) => sources);
-  const wanted = useSourceView((state) => state.source);
-  const picture = station === 'source' ? pictureOf(pictures, wanted) : null;
-  const outlines = useOutlineSource(station);
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
@@ -53,45 +37,22 @@ export function WorkView() {
         )}
         {split > 0 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
-            <FlatDesk outlines={outlines} picture={picture} />
+            <desk.flat />
           </div>
         )}
         {isEmpty && <EmptySheet />}
-        {!isFlatStation && !isEmpty && (
+        {desk.isDivided && !isEmpty && (
           <SplitHandle
             label="Divide between flat and solid"
             share={split}
             onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
           />
         )}
-        {station !== 'source' && <ImportNotes />}
-        {!isEmpty && (
-          <ViewTools isFlatStation={isFlatStation} split={split} picture={picture !== null} outlines={outlines} />
-        )}
+        {!listsArrivals && <ImportNotes />}
+        {!isEmpty && <ViewTools desk={desk} split={split} />}
       </main>
     </DropTarget>
   );
-}
-
-/** What lies flat: the picture that is traced, the outlines that are edited, or all of the sheet. */
-function FlatDesk({ outlines, picture }: { outlines: Source | null; picture: PictureSource | null }) {
-  if (picture) return <PictureDesk key={picture.id} source={picture} />;
-  return outlines ? <OutlineDesk key={outlines.id} source={outlines} /> : <FlatView />;
-}
-
-/** The source whose outlines are worked on, at the station for that. */
-function useOutlineSource(station: string): Source | null {
-  const document = useDocumentPart((present) => present);
-  // Which source it is hangs on the selection too.
-  useScreen((state) => state.selected);
-  useOutline((state) => state.source);
-  return station === 'outline' ? outlineSource(document) : null;
-}
-
-/** The picture that is worked on: the one chosen, else the first; null where the chosen source is none. */
-function pictureOf(sources: readonly Source[], wanted: string | null): PictureSource | null {
-  const chosen = sources.find(({ id }) => id === wanted) ?? sources.find(({ kind }) => kind === 'picture');
-  return chosen?.kind === 'picture' ? chosen : null;
 }
 
 function EmptySheet() {
@@ -107,18 +68,11 @@ function EmptySheet() {
   );
 }
 
-interface ViewToolsProps {
-  isFlatStation: boolean;
-  split: number;
-  picture: boolean;
-  outlines: Source | null;
-}
-
-function ViewTools({ isFlatStation, split, picture, outlines }: ViewToolsProps) {
+function ViewTools({ desk, split }: { desk: Desk; split: number }) {
   const { ground, wire, checker, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
-      {!isFlatStation && (
+      {desk.isDivided && (
         <>
           <IconButton icon={Square} label="Flat outlines" pressed={split === 1} onClick={() => screen.setSplit(1)} />
           <IconButton
@@ -144,8 +98,7 @@ function ViewTools({ isFlatStation, split, picture, outlines }: ViewToolsProps) 
           />
         </>
       )}
-      {picture && <PictureTools />}
-      {outlines && <OutlineTools isPicture={outlines.kind === 'picture'} />}
+      {desk.tools && <desk.tools />}
       <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"

@@ -1,9 +1,10 @@
 // Workplace.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
 import { useEffect, useState } from 'react';
-import { Outlet, useParams } from 'react-router';
+import { useLocation, useParams } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectReply } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
+import { FIRST, STATIONS } from '../stations/index.ts';
 import { allSaved, closeProject, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { takeUp, type Unsaved } from '../store/unsaved.ts';
@@ -51,14 +52,16 @@ export function Workplace() {
 }
 
 function OpenWorkplace() {
-  const help = useKeys();
+  const path = useLocation().pathname.split('/').at(-1);
+  const station = STATIONS.find((each) => each.path === path) ?? FIRST;
+  const help = useKeys(station);
   return (
     <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
       <Header onHelp={help.open} />
       <StackPanel />
-      <WorkView />
+      <WorkView station={station} />
       <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
-        <Outlet />
+        <station.panel />
       </aside>
       <ProofStrip />
       <HelpDialog isOpen={help.isOpen} onClose={help.close} />

@@ -1,16 +1,16 @@
-// ExportStation.tsx — which file, which parts; and the file read back, set beside what was built.
+// ExportPanel.tsx — which file, which parts; and the file read back, set beside what was built.
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import { FORMATS, type FormatId, formatOf, type JobReply } from '../../core/index.ts';
-import { Choice } from '../controls/Choice.tsx';
-import { Note, Panel, Sentence } from '../controls/Panel.tsx';
-import { formatBytes } from '../format.ts';
-import { api, exportUrl } from '../requests/api.ts';
-import { rememberExport, useExport } from '../store/export.ts';
-import { saveNow, useDocument, useProject } from '../store/project.ts';
+import { FORMATS, type FormatId, formatOf, type JobReply } from '../../../core/index.ts';
+import { Choice } from '../../controls/Choice.tsx';
+import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
+import { formatBytes } from '../../format.ts';
+import { api, exportUrl } from '../../requests/api.ts';
+import { rememberExport, useExport } from '../../store/export.ts';
+import { saveNow, useDocument, useProject } from '../../store/project.ts';
 
-export function ExportStation() {
+export function ExportPanel() {
   const { layers, unit } = useDocument();
   const id = useProject((state) => state.id)!;
   const revision = useProject((state) => state.revision);

@@ -1,15 +1,15 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
 
-import type { LayerView } from '../../../core/index.ts';
-import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../core/index.ts';
-import { Choice } from '../../controls/Choice.tsx';
-import { Folded } from '../../controls/Folded.tsx';
-import { Note, Sentence } from '../../controls/Panel.tsx';
-import { TextButton } from '../../controls/TextButton.tsx';
-import { Value } from '../../controls/Value.tsx';
-import { countOf, formatCount } from '../../format.ts';
-import { useDocument } from '../../store/project.ts';
-import { screen, useScreen } from '../../store/screen.ts';
+import type { LayerView } from '../../../../core/index.ts';
+import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../../core/index.ts';
+import { Choice } from '../../../controls/Choice.tsx';
+import { Folded } from '../../../controls/Folded.tsx';
+import { Note, Sentence } from '../../../controls/Panel.tsx';
+import { TextButton } from '../../../controls/TextButton.tsx';
+import { Value } from '../../../controls/Value.tsx';
+import { countOf, formatCount } from '../../../format.ts';
+import { useDocument } from '../../../store/project.ts';
+import { screen, useScreen } from '../../../store/screen.ts';
 
 export interface SentenceProps {
   layer: Layer;

@@ -1,6 +1,6 @@
 // several.tsx — what is said when several layers are changed at once.
-import { heightOf, type Layer } from '../../../core/index.ts';
-import { Note } from '../../controls/Panel.tsx';
+import { heightOf, type Layer } from '../../../../core/index.ts';
+import { Note } from '../../../controls/Panel.tsx';
 
 /** The parts of a recipe, as they are spoken of. */
 const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown])[] = [

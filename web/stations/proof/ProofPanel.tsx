@@ -1,8 +1,8 @@
-// ProofStation.tsx — the proof as a page: what was measured on each mesh, what was found and where, and how edges and angles
+// ProofPanel.tsx — the proof as a page: what was measured on each mesh, what was found and where, and how edges and angles
 // are spread. Beside it the view goes to the places that are pointed at.
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { LayerView, Totals } from '../../core/index.ts';
+import type { LayerView, Totals } from '../../../core/index.ts';
 import {
   type Bin,
   FAULT_WORDS,
@@ -13,17 +13,17 @@ import {
   type Point3,
   type Proof,
   SPLINTER_DEG,
-} from '../../core/index.ts';
-import { Note, Panel } from '../controls/Panel.tsx';
-import { TextButton } from '../controls/TextButton.tsx';
-import { countOf, formatCount, formatMeasure } from '../format.ts';
-import { useBuild } from '../store/build.ts';
-import { useDocument } from '../store/project.ts';
-import { screen, useScreen } from '../store/screen.ts';
-import { Bars } from './proof/Bars.tsx';
-import { EDGE_PATH_WORDS } from './proof/words.ts';
+} from '../../../core/index.ts';
+import { Note, Panel } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
+import { countOf, formatCount, formatMeasure } from '../../format.ts';
+import { useBuild } from '../../store/build.ts';
+import { useDocument } from '../../store/project.ts';
+import { screen, useScreen } from '../../store/screen.ts';
+import { Bars } from './Bars.tsx';
+import { EDGE_PATH_WORDS } from './words.ts';
 
-export function ProofStation() {
+export function ProofPanel() {
   const document = useDocument();
   const navigate = useNavigate();
   const { view, proofs, totals, before, proven } = useBuild();

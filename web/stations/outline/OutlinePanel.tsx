@@ -1,17 +1,17 @@
-// OutlineStation.tsx — outlines made ready for the build: checked, chosen, combined, mended, each step kept as an edit.
+// OutlinePanel.tsx — outlines made ready for the build: checked, chosen, combined, mended, each step kept as an edit.
 import { useEffect } from 'react';
-import { Choice } from '../controls/Choice.tsx';
-import { Note, Panel } from '../controls/Panel.tsx';
-import { cancelEdit, outlined, outlineSource, useOutline, watchOutlines, workOn } from '../store/outline.ts';
-import { useDocument } from '../store/project.ts';
-import { useScreen } from '../store/screen.ts';
-import { ChosenPanel } from './outline/ChosenPanel.tsx';
-import { EditList } from './outline/EditList.tsx';
-import { FindingList } from './outline/FindingList.tsx';
-import { ShapeList } from './outline/ShapeList.tsx';
-import { ToolPanel } from './outline/ToolPanel.tsx';
+import { Choice } from '../../controls/Choice.tsx';
+import { Note, Panel } from '../../controls/Panel.tsx';
+import { cancelEdit, outlined, outlineSource, useOutline, watchOutlines, workOn } from '../../store/outline.ts';
+import { useDocument } from '../../store/project.ts';
+import { useScreen } from '../../store/screen.ts';
+import { ChosenPanel } from './ChosenPanel.tsx';
+import { EditList } from './EditList.tsx';
+import { FindingList } from './FindingList.tsx';
+import { ShapeList } from './ShapeList.tsx';
+import { ToolPanel } from './ToolPanel.tsx';
 
-export function OutlineStation() {
+export function OutlinePanel() {
   const document = useDocument();
   // Which source it is hangs on these too.
   useScreen((state) => state.selected);

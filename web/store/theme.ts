@@ -1,4 +1,4 @@
-// theme.ts — paper by day, “night bench” by choice or by the system's setting.
+// theme.ts — light by day, dark by night, by choice or by the system's setting.
 const KEY = 'outline-stack.theme';
 
 export type Theme = 'day' | 'night';

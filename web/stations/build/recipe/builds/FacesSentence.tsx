@@ -1,9 +1,9 @@
 // FacesSentence.tsx — which sides of a slab are closed, and how they and its wall are divided.
-import type { BuildChange, Slab } from '../../../../core/index.ts';
-import { Choice } from '../../../controls/Choice.tsx';
-import { Sentence } from '../../../controls/Panel.tsx';
-import { Value } from '../../../controls/Value.tsx';
-import { useDocument } from '../../../store/project.ts';
+import type { BuildChange, Slab } from '../../../../../core/index.ts';
+import { Choice } from '../../../../controls/Choice.tsx';
+import { Sentence } from '../../../../controls/Panel.tsx';
+import { Value } from '../../../../controls/Value.tsx';
+import { useDocument } from '../../../../store/project.ts';
 
 /** Sentences about a slab: the settings that are shown, and what changes those of all chosen layers. */
 export interface SlabSentenceProps {

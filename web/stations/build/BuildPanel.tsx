@@ -1,11 +1,11 @@
-// BuildStation.tsx — the recipe of what is selected.
+// BuildPanel.tsx — the recipe of what is selected.
 
-import { Note, Panel } from '../controls/Panel.tsx';
-import { useDocument } from '../store/project.ts';
-import { screen, useScreen } from '../store/screen.ts';
-import { Recipe } from '../workplace/recipe/Recipe.tsx';
+import { Note, Panel } from '../../controls/Panel.tsx';
+import { useDocument } from '../../store/project.ts';
+import { screen, useScreen } from '../../store/screen.ts';
+import { Recipe } from './recipe/Recipe.tsx';
 
-export function BuildStation() {
+export function BuildPanel() {
   const { layers } = useDocument();
   const selected = useScreen((state) => state.selected);
   const chosen = layers.filter((layer) => selected.includes(layer.id));

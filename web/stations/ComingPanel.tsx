@@ -1,7 +1,7 @@
-// ComingStation.tsx — a station that is not there yet and says so.
+// ComingPanel.tsx — a station that is not there yet and says so.
 import { Panel } from '../controls/Panel.tsx';
 
-export function ComingStation({ title, text }: { title: string; text: string }) {
+export function ComingPanel({ title, text }: { title: string; text: string }) {
   return (
     <Panel title={title} aside={<span className="text-quiet text-sm">coming</span>}>
       <p className="text-quiet">{text}</p>

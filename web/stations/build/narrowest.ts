@@ -1,5 +1,5 @@
 // narrowest.ts — where layers are thinnest, which decides how far their edges may reach.
-import { type BuildView, heightOf, type Layer, type Point3, type Width } from '../../core/index.ts';
+import { type BuildView, heightOf, type Layer, type Point3, type Width } from '../../../core/index.ts';
 
 /** The narrowest place of several layers, and the layer it is in. */
 export interface Narrowest extends Width {

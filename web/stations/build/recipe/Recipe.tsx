@@ -1,12 +1,12 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
 import type { ComponentType } from 'react';
-import { buildKind, heightOf, type Layer, type LayerChange } from '../../../core/index.ts';
-import { ColourField } from '../../controls/ColourField.tsx';
-import { Folded } from '../../controls/Folded.tsx';
-import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
-import { Value } from '../../controls/Value.tsx';
-import { useBuild } from '../../store/build.ts';
-import { dispatch, useDocument } from '../../store/project.ts';
+import { buildKind, heightOf, type Layer, type LayerChange } from '../../../../core/index.ts';
+import { ColourField } from '../../../controls/ColourField.tsx';
+import { Folded } from '../../../controls/Folded.tsx';
+import { Note, Panel, Sentence } from '../../../controls/Panel.tsx';
+import { Value } from '../../../controls/Value.tsx';
+import { useBuild } from '../../../store/build.ts';
+import { dispatch, useDocument } from '../../../store/project.ts';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps } from './builds/index.ts';
 import { PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';

@@ -1,11 +1,11 @@
 // ImportNotes.tsx — what came of the files that were dropped last.
 import { X } from 'lucide-react';
-import type { Unit } from '../../core/index.ts';
-import { IconButton } from '../controls/IconButton.tsx';
-import { Note } from '../controls/Panel.tsx';
-import { countOf, formatMeasure } from '../format.ts';
-import { type ImportResult, putAside, useImport } from '../store/import.ts';
-import { useDocumentPart } from '../store/project.ts';
+import type { Unit } from '../../../core/index.ts';
+import { IconButton } from '../../controls/IconButton.tsx';
+import { Note } from '../../controls/Panel.tsx';
+import { countOf, formatMeasure } from '../../format.ts';
+import { type ImportResult, putAside, useImport } from '../../store/import.ts';
+import { useDocumentPart } from '../../store/project.ts';
 
 export function ImportNote({ result, unit }: { result: ImportResult; unit: Unit }) {
   if (result.error) {

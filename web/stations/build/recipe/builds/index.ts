@@ -1,6 +1,6 @@
 // index.ts — the sentences of each kind of build, between those that all layers have.
 import type { ComponentType } from 'react';
-import type { Build, BuildChange, BuildKindName, Layer } from '../../../../core/index.ts';
+import type { Build, BuildChange, BuildKindName, Layer } from '../../../../../core/index.ts';
 import type { Narrowest } from '../../narrowest.ts';
 import { SlabSentences } from './SlabSentences.tsx';
 

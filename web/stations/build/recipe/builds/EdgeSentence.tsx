@@ -1,13 +1,13 @@
 // EdgeSentence.tsx — the edges of the selected layers: which rims have one, its shape, and how far it may reach.
 import type { ReactNode } from 'react';
-import { type EdgeShape, type Layer, PROFILES, type Slab } from '../../../../core/index.ts';
-import { Choice } from '../../../controls/Choice.tsx';
-import { Folded } from '../../../controls/Folded.tsx';
-import { Sentence } from '../../../controls/Panel.tsx';
-import { Value } from '../../../controls/Value.tsx';
-import { formatMeasure } from '../../../format.ts';
-import { dispatch, useDocument } from '../../../store/project.ts';
-import { screen } from '../../../store/screen.ts';
+import { type EdgeShape, type Layer, PROFILES, type Slab } from '../../../../../core/index.ts';
+import { Choice } from '../../../../controls/Choice.tsx';
+import { Folded } from '../../../../controls/Folded.tsx';
+import { Sentence } from '../../../../controls/Panel.tsx';
+import { Value } from '../../../../controls/Value.tsx';
+import { formatMeasure } from '../../../../format.ts';
+import { dispatch, useDocument } from '../../../../store/project.ts';
+import { screen } from '../../../../store/screen.ts';
 import { type Narrowest, placeOf } from '../../narrowest.ts';
 import type { SlabSentenceProps } from './FacesSentence.tsx';
 import { freshProfile, ProfileEditor } from './ProfileEditor.tsx';

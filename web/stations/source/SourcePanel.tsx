@@ -1,25 +1,25 @@
-// SourceStation.tsx — what was brought in, at what real size, and what could not be honoured.
+// SourcePanel.tsx — what was brought in, at what real size, and what could not be honoured.
 import { FileUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
-import { type Source, UNITS, type Unit } from '../../core/index.ts';
-import { Choice } from '../controls/Choice.tsx';
-import { IconButton } from '../controls/IconButton.tsx';
-import { Note, Panel, Sentence } from '../controls/Panel.tsx';
-import { Value } from '../controls/Value.tsx';
-import { countOf, formatMeasure } from '../format.ts';
-import { useBuild } from '../store/build.ts';
-import { drawOn } from '../store/drawing.ts';
-import { bringIn, useImport } from '../store/import.ts';
-import { useLettering } from '../store/lettering.ts';
-import { dispatch, useDocument } from '../store/project.ts';
-import { sourceView, useSourceView } from '../store/source-view.ts';
-import { ImportNote } from '../workplace/ImportNotes.tsx';
-import { PictureCard } from './source/PictureCard.tsx';
-import { NewText, TextCard } from './source/TextCard.tsx';
+import { type Source, UNITS, type Unit } from '../../../core/index.ts';
+import { Choice } from '../../controls/Choice.tsx';
+import { IconButton } from '../../controls/IconButton.tsx';
+import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
+import { Value } from '../../controls/Value.tsx';
+import { countOf, formatMeasure } from '../../format.ts';
+import { useBuild } from '../../store/build.ts';
+import { drawOn } from '../../store/drawing.ts';
+import { bringIn, useImport } from '../../store/import.ts';
+import { useLettering } from '../../store/lettering.ts';
+import { dispatch, useDocument } from '../../store/project.ts';
+import { sourceView, useSourceView } from '../../store/source-view.ts';
+import { ImportNote } from './ImportNotes.tsx';
+import { PictureCard } from './PictureCard.tsx';
+import { NewText, TextCard } from './TextCard.tsx';
 
-export function SourceStation() {
+export function SourcePanel() {
   const { sources, unit } = useDocument();
   const results = useImport((state) => state.results);
   const failure = useLettering((state) => state.failure);

@@ -1,12 +1,12 @@
 // FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer } from '../../core/index.ts';
+import { strokeAttributes } from '../controls/stroke.ts';
 import { formatNumber } from '../format.ts';
-import { type Box, middleOf, unitsPerPixel } from '../scene/frame.ts';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import { strokeAttributes } from './stroke.ts';
+import { type Box, middleOf, unitsPerPixel } from './frame.ts';
 
 interface Frame {
   /** Middle of the view on the sheet, y up. */
@@ -116,7 +116,6 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerPro
     <g>
       {shapes.map((shape) =>
         skipped.has(shape.id) ? null : (
-          // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the view does the same by keys
           <path
             key={shape.id}
             d={shape.d}

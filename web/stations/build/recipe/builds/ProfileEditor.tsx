@@ -2,10 +2,10 @@
 // above on the right. Points are dragged; a click on the empty field adds one, a double click takes one away.
 import { Trash2 } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import { type DrawnProfile, MOST_CURVE_POINTS, profileRows } from '../../../../core/index.ts';
-import { IconButton } from '../../../controls/IconButton.tsx';
-import { Tick } from '../../../controls/Tick.tsx';
-import { dispatch, useDocument } from '../../../store/project.ts';
+import { type DrawnProfile, MOST_CURVE_POINTS, profileRows } from '../../../../../core/index.ts';
+import { IconButton } from '../../../../controls/IconButton.tsx';
+import { Tick } from '../../../../controls/Tick.tsx';
+import { dispatch, useDocument } from '../../../../store/project.ts';
 
 /** Sides of the field, in pixels, and the room around it in which points on its rim can be taken hold of. */
 const [WIDTH, HEIGHT, ROOM] = [248, 148, 10];
