@@ -1,6 +1,14 @@
 // project-file.ts — a saved project to a file of any format: the very bytes that the page exports.
-import { extname } from 'node:path';
-import { Evaluator, exportProject, GeometryError, type ReadBackRow, readProjectFile, resolve } from '../core/index.ts';
+import { dirname, join } from 'node:path';
+import {
+  Evaluator,
+  exportProject,
+  fileName,
+  GeometryError,
+  type ReadBackRow,
+  readProjectFile,
+  resolve,
+} from '../core/index.ts';
 import { hashOf, readerOf } from '../node/reader.ts';
 import { Clock } from './clock.ts';
 import type { ProjectCommand } from './options.ts';
@@ -28,9 +36,10 @@ export async function exportProjectFile({ input, out, format, lengths }: Project
     for (const source of project.sources) await evaluator.open(source, reader);
     clock.lap('read');
     const { files, read } = await exportProject(evaluator, project, { format, lengths });
-    const base = extname(out) === '' ? out : out.slice(0, -extname(out).length);
     for (const [extension, bytes] of Object.entries(files)) {
-      writeBytes(extension === format && extname(out) !== '' ? out : `${base}.${extension}`, bytes);
+      const own = join(dirname(out), `${fileName(project.name)}.${extension}`);
+      // Others are known to the first by the name that the page gives them.
+      writeBytes(extension === format ? out : own, bytes);
     }
     clock.lap('write');
     const wrong = read.rows.filter(({ same }) => !same).map(({ what }) => what);

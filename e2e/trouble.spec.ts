@@ -85,7 +85,7 @@ test('leaving at once loses nothing, and coming back shows the newest revision',
   const id = await openDemo(page);
   await page.getByRole('button', { name: 'Leave Moon out of the build' }).click();
   await page.getByRole('link', { name: 'Outline Stack' }).click();
-  await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
+  await page.getByRole('link', { name: /^Saltmarsh mission patch/ }).click();
   await proven(page);
   await expect(page).toHaveURL(`/projects/${id}/build`);
   await expect(page.getByRole('button', { name: 'Build Moon' })).toBeVisible();

@@ -16,7 +16,7 @@ test('from the demo over a file of one’s own to a GLB that the validator passe
   const trouble = troubleOn(page);
   await page.request.post('/api/demo/restore');
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
+  await page.getByRole('link', { name: /^Saltmarsh mission patch/ }).click();
   await proven(page);
   await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
   const demoFaces = await proofNumber(page, 'faces');

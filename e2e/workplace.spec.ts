@@ -207,15 +207,15 @@ test('projects are made, named, deleted; the demo comes back', async ({ page }) 
   await name.press('Enter');
   await saved(page);
   await page.getByRole('link', { name: 'Outline Stack' }).click();
-  await expect(page.getByRole('link', { name: /Tide tables/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Tide tables/ })).toBeVisible();
   await page.getByRole('button', { name: 'Delete Tide tables' }).click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
-  await expect(page.getByRole('link', { name: /Tide tables/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^Tide tables/ })).toHaveCount(0);
   for (const demo of ['hall', 'word', 'crest', 'mission patch']) {
     await page.getByRole('button', { name: `Delete Saltmarsh ${demo}` }).click();
     await page.getByRole('button', { name: 'Delete', exact: true }).click();
-    await expect(page.getByRole('link', { name: `Saltmarsh ${demo}` })).toHaveCount(0);
+    await expect(page.getByRole('link', { name: new RegExp(`^Saltmarsh ${demo}`) })).toHaveCount(0);
   }
   await page.getByRole('button', { name: 'Bring the demo projects back' }).click();
-  await expect(page.getByRole('link', { name: /Saltmarsh mission patch/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Saltmarsh mission patch/ })).toBeVisible();
 });

@@ -1,8 +1,7 @@
 // setup.mjs — what must be there before anything runs: packages, the build, a browser for the tests. Plain JavaScript,
 // because it runs before packages are installed; scripts of the package manager are switched off, so everyone calls this.
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, lstatSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -14,6 +13,7 @@ const BUILD_INPUTS = [
   'server',
   'web',
   'cli',
+  'node',
   'bench',
   'vite.config.ts',
   'vite.node.config.ts',
@@ -36,18 +36,43 @@ export function run(command, args, { quiet = false, env = {} } = {}) {
 /** The path of a program that a package installed. */
 export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 
-/** Installs packages when the lock file is not the one they were installed from. */
-export function ensureInstalled(options) {
-  const lock = createHash('sha256')
-    .update(readFileSync(join(ROOT, 'package-lock.json')))
-    .digest('hex');
-  if (existsSync(join(ROOT, 'node_modules')) && readStamp('installed') === lock) return;
-  run('npm', ['ci', '--no-audit', '--no-fund'], options);
-  writeStamp('installed', lock);
+/**
+ * What is installed that is not what the lock file asks for: names of packages, empty when all are as they should be. Read
+ * from the list that npm keeps of what it installed, so that no note of ours can differ from what is there.
+ */
+export function wrongPackages(root = ROOT) {
+  const kept = join(root, 'node_modules', '.package-lock.json');
+  const wanted = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8')).packages;
+  const installed = existsSync(kept) ? JSON.parse(readFileSync(kept, 'utf8')).packages : {};
+  return Object.entries(wanted)
+    .filter(([path, { version, optional }]) => {
+      const found = installed[path]?.version;
+      // Optional ones are for other machines.
+      return path !== '' && found !== version && !(optional && found === undefined);
+    })
+    .map(([path]) => path.replace(/^.*node_modules\//, ''));
+}
+
+/**
+ * Installs packages when those there are not those of the lock file.
+ * @param install false where nobody expects that: what runs a command must not change what it runs on
+ */
+export function ensureInstalled({ install = true, ...options } = {}) {
+  const wrong = wrongPackages();
+  if (wrong.length === 0) return;
+  const packages = join(ROOT, 'node_modules');
+  const isLink = lstatSync(packages, { throwIfNoEntry: false })?.isSymbolicLink();
+  if (install && !isLink) return run('npm', ['ci', '--no-audit', '--no-fund'], options);
+  // Installing would empty the folder that the link leads to, which is somebody else's.
+  const why = isLink ? 'node_modules is a link, which is left alone' : 'nothing is installed by this command';
+  process.stderr.write(
+    `${wrong.length} packages are not those of package-lock.json (${wrong.slice(0, 3).join(', ')}); ${why}. Run “npm ci”.\n`,
+  );
+  process.exit(1);
 }
 
 /** Builds the application when a source is newer than the last build. */
-export async function ensureBuilt(options) {
+export async function ensureBuilt(options = {}) {
   ensureInstalled(options);
   const newest = String(Math.max(...BUILD_INPUTS.map((input) => newestChange(join(ROOT, input)))));
   if (existsSync(join(ROOT, 'dist', 'node', 'server.js')) && readStamp('built') === newest) return;

@@ -1,5 +1,5 @@
 // router.tsx — a URL for the project list and for every station.
-import { createBrowserRouter, Navigate, useRouteError } from 'react-router';
+import { createBrowserRouter, replace, useRouteError } from 'react-router';
 import { ProjectList } from '../projects/ProjectList.tsx';
 import { FIRST, STATIONS } from '../stations/index.ts';
 import { Workplace } from '../workplace/Workplace.tsx';
@@ -11,7 +11,7 @@ export const router = createBrowserRouter([
     element: <Workplace />,
     errorElement: <Failure />,
     children: [
-      { index: true, element: <Navigate to={FIRST.path} replace /> },
+      { index: true, loader: ({ params }) => replace(`/projects/${params.id}/${FIRST.path}`) },
       // The workplace shows them.
       ...STATIONS.map(({ path }) => ({ path, element: null })),
     ],

@@ -1,5 +1,5 @@
 // ProjectList.tsx — the first page: every project, a new one, the demo.
-import { FilePlus2, FileUp, RotateCcw, Trash2 } from 'lucide-react';
+import { Download, FilePlus2, FileUp, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
@@ -7,8 +7,8 @@ import useSWR from 'swr';
 import type { ProjectSummary } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
-import { api } from '../requests/api.ts';
-import { bringInLater } from '../store/import.ts';
+import { api, projectFileUrl } from '../requests/api.ts';
+import { bringInLater, isProjectFile } from '../store/import.ts';
 import { toggleTheme } from '../store/theme.ts';
 import { UnsavedNotes } from './UnsavedNotes.tsx';
 
@@ -27,6 +27,13 @@ export function ProjectList() {
       setFailure(problem instanceof Error ? problem.message : String(problem));
     }
   };
+  const open = (files: readonly File[]) =>
+    attempt(async () => {
+      for (const file of files) {
+        const { id } = await api.openProjectFile(file);
+        if (file === files.at(-1)) navigate(`/projects/${id}/build`);
+      }
+    });
   const begin = (files: readonly File[] = []) =>
     attempt(async () => {
       const name = files[0]?.name
@@ -65,7 +72,7 @@ export function ProjectList() {
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
       <ul className="grid grid-cols-3 gap-5">
         <li>
-          <BringInCard onFiles={(files) => void begin(files)} />
+          <BringInCard onFiles={(files) => void (files.every(isProjectFile) ? open(files) : begin(files))} />
         </li>
         {projects?.map((project) => (
           <ProjectCard
@@ -102,7 +109,7 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
       <input {...getInputProps({ 'aria-label': 'Begin with files' })} />
       <FileUp size={26} strokeWidth={1.5} className="text-tide" aria-hidden />
       <p>
-        Drop a picture, a drawing or a mesh to begin,
+        Drop a picture, a drawing, a mesh or a project file to begin,
         <br />
         or <span className="text-tide underline">choose one</span>
       </p>
@@ -143,6 +150,15 @@ function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
         ) : (
           <span>
             {isDemo && <IconButton icon={RotateCcw} label="Restore the demos as they came" onClick={onRestore} />}
+            <a
+              href={projectFileUrl(id)}
+              download
+              aria-label={`Save ${name} as a file`}
+              title={`Save ${name} as a file`}
+              className="inline-flex size-8 items-center justify-center rounded-edge hover:bg-wash"
+            >
+              <Download size={17} strokeWidth={1.75} aria-hidden />
+            </a>
             <IconButton icon={Trash2} label={`Delete ${name}`} onClick={() => setAsking(true)} />
           </span>
         )}

@@ -46,6 +46,12 @@ const json = (method: string, body: unknown): RequestInit => ({
   body: JSON.stringify(body),
 });
 
+const bytes = (body: BodyInit): RequestInit => ({
+  method: 'POST',
+  headers: { 'content-type': 'application/octet-stream' },
+  body,
+});
+
 export const api = {
   projects: () => request<ProjectSummary[]>('/projects'),
   project: (id: string) => request<ProjectReply>(`/projects/${id}`),
@@ -53,13 +59,9 @@ export const api = {
   saveProject: (id: string, base: number, document: Project) =>
     request<{ revision: number }>(`/projects/${id}`, json('PUT', { base, document })),
   deleteProject: (id: string) => request<void>(`/projects/${id}`, { method: 'DELETE' }),
+  openProjectFile: (file: Blob) => request<ProjectReply>('/projects/file', bytes(file)),
   restoreDemo: () => request<ProjectReply>('/demo/restore', { method: 'POST' }),
-  uploadAsset: (bytes: Uint8Array<ArrayBuffer>) =>
-    request<AssetReply>('/assets', {
-      method: 'POST',
-      headers: { 'content-type': 'application/octet-stream' },
-      body: bytes,
-    }),
+  uploadAsset: (asset: Uint8Array<ArrayBuffer>) => request<AssetReply>('/assets', bytes(asset)),
   startExport: (id: string, wanted: CreateExport) => request<JobReply>(`/projects/${id}/exports`, json('POST', wanted)),
   job: (id: string) => request<JobReply>(`/jobs/${id}`),
   cancelJob: (id: string) => request<JobReply>(`/jobs/${id}/cancel`, { method: 'POST' }),
@@ -67,3 +69,5 @@ export const api = {
 };
 
 export const exportUrl = (jobId: string) => `/api/exports/${jobId}/file`;
+
+export const projectFileUrl = (id: string) => `/api/projects/${id}/file`;

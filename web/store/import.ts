@@ -2,7 +2,15 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type Arrival, fileKind, type LeftOut, sniffPicture, toleranceFor, type Warning } from '../../core/index.ts';
+import {
+  type Arrival,
+  fileKind,
+  type LeftOut,
+  PROJECT_FILE,
+  sniffPicture,
+  toleranceFor,
+  type Warning,
+} from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
 import { changePicture } from './picture.ts';
@@ -20,6 +28,15 @@ export interface ImportResult {
   readonly warnings: readonly Warning[];
   readonly leftOut: readonly LeftOut[];
 }
+
+const NOTHING: ImportResult = { file: '', source: null, error: null, layers: 0, size: 0, warnings: [], leftOut: [] };
+
+/** What is said of a file that did not come in. */
+const refused = (file: string, error: unknown): ImportResult => ({
+  ...NOTHING,
+  file,
+  error: error instanceof Error ? error.message : String(error),
+});
 
 /** Bytes that tell what a file is. */
 const HEAD = 64 * 1024;
@@ -53,17 +70,29 @@ export function bringInLater(project: string, files: readonly File[]): void {
   waiting = { project, files };
 }
 
-export async function bringIn(files: readonly File[]): Promise<void> {
+export const isProjectFile = ({ name }: File) => name.toLowerCase().endsWith(`.${PROJECT_FILE.extension}`);
+
+/** @returns the project that was opened last, where there were project files among them: those become projects of their own */
+export async function bringIn(files: readonly File[]): Promise<string | null> {
   const results: ImportResult[] = [];
+  let opened: string | null = null;
   for (const file of files) {
     useImport.setState({ busy: file.name });
-    results.push(await bringInOne(file));
+    if (!isProjectFile(file)) results.push(await bringInOne(file));
+    else {
+      try {
+        opened = (await api.openProjectFile(file)).id;
+      } catch (error) {
+        results.push(refused(file.name, error));
+      }
+    }
   }
   useImport.setState({ busy: null, results });
+  return opened;
 }
 
 async function bringInOne(file: File): Promise<ImportResult> {
-  const nothing = { file: file.name, source: null, error: null, layers: 0, size: 0, warnings: [], leftOut: [] };
+  const nothing: ImportResult = { ...NOTHING, file: file.name };
   const project = useProject.getState();
   if (!project.history) return nothing;
   try {
@@ -89,7 +118,7 @@ async function bringInOne(file: File): Promise<ImportResult> {
     useImport.setState({ held: { file: file.name, value: outcome.value, message: many.message } });
     return { ...nothing, error: 'It waits for your word.' };
   } catch (error) {
-    return { ...nothing, error: error instanceof Error ? error.message : String(error) };
+    return refused(file.name, error);
   }
 }
 
@@ -134,9 +163,7 @@ export async function replacePicture(source: string, file: File): Promise<void> 
     changePicture(source, { asset: hash, name: file.name });
     useImport.setState({ results: [] });
   } catch (error) {
-    const message = error instanceof Error ? error.message : String(error);
-    const failed = { file: file.name, source: null, error: message, layers: 0, size: 0, warnings: [], leftOut: [] };
-    useImport.setState({ results: [failed] });
+    useImport.setState({ results: [refused(file.name, error)] });
   }
   useImport.setState({ busy: null });
 }

@@ -1,12 +1,14 @@
 // DropTarget.tsx — files dropped on the work are brought in.
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { bringIn, decideHeld, useImport } from '../store/import.ts';
+import { useBringIn } from '../stations/source/useBringIn.ts';
+import { decideHeld, useImport } from '../store/import.ts';
 import { stopGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
+  const bringIn = useBringIn();
   const { getRootProps, isDragActive } = useDropzone({
-    onDrop: (files) => void bringIn(files),
+    onDrop: bringIn,
     noClick: true,
     noKeyboard: true,
   });
@@ -15,11 +17,11 @@ export function DropTarget({ children }: { children: ReactNode }) {
     // A picture on the clipboard comes in like a dropped file.
     const paste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];
-      if (files.length > 0) void bringIn(files);
+      if (files.length > 0) bringIn(files);
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
-  }, []);
+  }, [bringIn]);
   return (
     <div {...getRootProps()} className="relative min-h-0 min-w-0" data-drop>
       {children}

@@ -27,6 +27,10 @@ async function fetchNewest(id: string): Promise<{ reply: ProjectReply; unsaved: 
 
 export function Workplace() {
   const { id = '' } = useParams();
+  return <Visit key={id} id={id} />;
+}
+
+function Visit({ id }: { id: string }) {
   // The document is edited here and saved from here: fetching it again behind the artist's back would fight with that.
   // Each visit asks anew: what an earlier one left in the cache is not the newest revision.
   const [visit] = useState(() => ++visits);

@@ -11,13 +11,14 @@ import { Value } from '../../controls/Value.tsx';
 import { countOf, formatMeasure } from '../../format.ts';
 import { useBuild } from '../../store/build.ts';
 import { drawOn } from '../../store/drawing.ts';
-import { bringIn, useImport } from '../../store/import.ts';
+import { useImport } from '../../store/import.ts';
 import { useLettering } from '../../store/lettering.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 import { sourceView, useSourceView } from '../../store/source-view.ts';
 import { ImportNote } from './ImportNotes.tsx';
 import { PictureCard } from './PictureCard.tsx';
 import { NewText, TextCard } from './TextCard.tsx';
+import { useBringIn } from './useBringIn.ts';
 
 export function SourcePanel() {
   const { sources, unit } = useDocument();
@@ -60,8 +61,9 @@ const UNIT_WORDS: Record<Unit, string> = {
 };
 
 function BringIn() {
+  const bringIn = useBringIn();
   const { getRootProps, getInputProps, isDragActive } = useDropzone({
-    onDrop: (files) => void bringIn(files),
+    onDrop: bringIn,
     noDragEventsBubbling: true,
   });
   return (

@@ -1,0 +1,109 @@
+// Projects as files: saved from the list, opened where they are dropped, and the same meshes from page and command line.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { glb } from '../core/formats/glb/glb.ts';
+import { obj } from '../core/formats/obj/obj.ts';
+import { audit } from '../core/testing/audit.ts';
+import { dropFile, openDemo, proofNumber, proven, troubleOn } from './steps.ts';
+
+const FOLDER = mkdtempSync(join(tmpdir(), 'project-files-'));
+test.afterAll(() => rmSync(FOLDER, { recursive: true }));
+
+/** Saves a project from the list. @returns where the file is */
+async function saveFile(page: Page, project: string): Promise<string> {
+  await page.goto('/');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: `Save ${project} as a file` }).click(),
+  ]);
+  const path = join(FOLDER, download.suggestedFilename());
+  await download.saveAs(path);
+  return path;
+}
+
+/** The export of the project that is open, as it is downloaded. */
+async function exported(page: Page, format: string): Promise<Buffer> {
+  await page.getByRole('link', { name: 'Export' }).click();
+  await page.getByRole('radio', { name: new RegExp(`^${format}`) }).check();
+  await page.getByRole('button', { name: /^Make the/ }).click();
+  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /\.(glb|zip)/ }).click(),
+  ]);
+  return readFileSync((await download.path())!);
+}
+
+const documentOf = async (page: Page) => (await page.request.get(`/api/projects/${idOn(page)}`)).json();
+const idOn = (page: Page) => new URL(page.url()).pathname.split('/')[2]!;
+
+test('a project is saved as a file and opened from it, on the list and on the work', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  const before = await documentOf(page);
+  const path = await saveFile(page, 'Saltmarsh mission patch');
+  expect(path).toMatch(/Saltmarsh_mission_patch\.outline$/);
+
+  await page.getByLabel('Begin with files').setInputFiles(path);
+  await page.waitForURL(/\/projects\/.+\/build/);
+  await proven(page);
+  const onList = await documentOf(page);
+  expect(onList.id).not.toBe(before.id);
+  expect(onList.document).toEqual(before.document);
+
+  await dropFile(page, 'again.outline', readFileSync(path));
+  await page.waitForURL((url) => !url.pathname.includes(onList.id) && url.pathname.endsWith('/build'));
+  await proven(page);
+  const onWork = await documentOf(page);
+  expect(onWork.document).toEqual(before.document);
+  for (const { id } of [onList, onWork]) await page.request.delete(`/api/projects/${id}`);
+  expect(trouble).toEqual([]);
+});
+
+test('a file that holds no project is refused in a sentence, and nothing is lost', async ({ page }) => {
+  const id = await openDemo(page);
+  await dropFile(page, 'holiday.outline', 'not a project at all');
+  await expect(page.getByRole('alert').filter({ hasText: 'holiday.outline was not brought in.' })).toBeVisible();
+  expect(idOn(page)).toBe(id);
+
+  const path = join(FOLDER, 'torn.outline');
+  writeFileSync(path, readFileSync(await saveFile(page, 'Saltmarsh word')).subarray(0, 900));
+  await page.getByLabel('Begin with files').setInputFiles(path);
+  await expect(page.getByText(/The project file is damaged/)).toBeVisible();
+  expect(new URL(page.url()).pathname).toBe('/');
+});
+
+/** What of an export the command line writes to the file that it is given. */
+function ownFile(bytes: Buffer, extension: string): Uint8Array {
+  if (bytes.readUInt32LE(0) !== 0x04034b50) return bytes;
+  const files = unzipSync(bytes);
+  return files[Object.keys(files).find((name) => name.endsWith(`.${extension}`))!]!;
+}
+
+for (const [project, format] of [
+  ['Saltmarsh mission patch', glb],
+  ['Saltmarsh crest', obj],
+] as const) {
+  test(`${project} is the same ${format.name}, byte for byte, from page and command line`, async ({ page }) => {
+    await openDemo(page);
+    const path = await saveFile(page, project);
+    await page.getByRole('link', { name: new RegExp(`^${project}`) }).click();
+    await proven(page);
+    const points = await proofNumber(page, 'points');
+    const fromPage = ownFile(await exported(page, format.name), format.extension);
+
+    const out = join(FOLDER, `out.${format.extension}`);
+    const { status, stderr } = spawnSync(process.execPath, ['cli/bin.js', 'project', path, '--out', out], {
+      encoding: 'utf8',
+    });
+    expect([status, stderr]).toEqual([0, '']);
+    expect(readFileSync(out).equals(fromPage)).toBe(true);
+    // What the page's own threads built, as the strip below counts it.
+    const parts = await format.read(fromPage);
+    expect(parts.reduce((sum, { mesh }) => sum + audit(mesh.positions, mesh.corners).points, 0)).toBe(points);
+  });
+}
