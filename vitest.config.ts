@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['{core,node,server,cli,web}/**/*.test.ts'],
+    include: ['{core,docs,node,server,cli,web}/**/*.test.ts'],
     environment: 'node',
     testTimeout: 60_000,
     setupFiles: ['core/testing/seed.ts'],

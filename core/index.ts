@@ -1,6 +1,7 @@
 // index.ts — the only entry for server, web and cli.
 
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
+export { kindNamed } from './base/kinds.ts';
 export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './base/units.ts';
 export {
   BUILD_KINDS,
@@ -196,7 +197,14 @@ export * from './protocol/http.ts';
 export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
-export { MOST_CURVE_POINTS, PROFILES, type Profile, type ProfileCurve, profileRows } from './solid/profile.ts';
+export {
+  MOST_CURVE_POINTS,
+  PROFILES,
+  type Profile,
+  type ProfileCurve,
+  profileRows,
+  profileWord,
+} from './solid/profile.ts';
 export { BEYOND, CAPPED, type SlabEdge, WAYS } from './solid/slab.ts';
 export { fileKind, SOURCE_KINDS, type Source, sourceKind } from './sources/index.ts';
 export type { Placement, SourceReader } from './sources/kind.ts';

@@ -18,3 +18,15 @@ export function listOf(array: Float64Array | Uint32Array | Int32Array | Int16Arr
   for (let i = 0; i < array.length; i++) list.push(array[i]!);
   return list;
 }
+
+/** So many numbers, by name. */
+export type Numbers<N extends number, Found extends number[] = []> = Found['length'] extends N
+  ? Found
+  : Numbers<N, [...Found, number]>;
+
+/** Some numbers of a flat array as a tuple. */
+export function numbersAt<N extends number>(array: ArrayLike<number>, from: number, count: N): Numbers<N> {
+  const found = new Array<number>(count);
+  for (let k = 0; k < count; k++) found[k] = array[from + k]!;
+  return found as Numbers<N>;
+}

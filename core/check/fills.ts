@@ -1,4 +1,5 @@
 // fills.ts — filled outlines: those that cross themselves, holes that are filled, copies, overlaps of one colour.
+import { numbersAt } from '../base/arrays.ts';
 import { cross, isInside } from '../outline/apart.ts';
 import { coverOf } from '../outline/cover.ts';
 import { sharedArea } from '../outline/overlap.ts';
@@ -32,16 +33,11 @@ function firstCrossing(rings: readonly Ring[]): [number, number] | null {
   }
   const grid = new SegmentGrid(segments);
   for (let s = 0; s < total; s++) {
-    const [ax, ay, bx, by] = segments.subarray(4 * s, 4 * s + 4) as unknown as [number, number, number, number];
+    const [ax, ay, bx, by] = numbersAt(segments, 4 * s, 4);
     let place: [number, number] | null = null;
     grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
       if (place || other <= s) return;
-      const [cx, cy, dx, dy] = segments.subarray(4 * other, 4 * other + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ];
+      const [cx, cy, dx, dy] = numbersAt(segments, 4 * other, 4);
       if (!cross(ax, ay, bx, by, cx, cy, dx, dy)) return;
       const turns = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
       const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / turns;

@@ -1,5 +1,4 @@
 // part.ts — what goes into a file: named meshes with a material each.
-
 import type { Material } from '../materials/schema.ts';
 import type { Shading } from '../mesh/normals.ts';
 import type { Mesh } from '../mesh/types.ts';

@@ -1,5 +1,4 @@
 // crossings.ts — where a mesh runs through itself: bounding-volume tree for the candidates, exact tests for the verdict.
-
 import { orient2d, orient3d } from 'robust-predicates';
 import { uints } from '../base/arrays.ts';
 

@@ -222,8 +222,8 @@ function middle(p: Float64Array, points: readonly number[]): Point3 {
 
 /** Over the points that faces use. */
 function boxOf(p: Float64Array, corners: Uint32Array): { min: Point3; size: Point3 } {
-  const min = [Infinity, Infinity, Infinity];
-  const max = [-Infinity, -Infinity, -Infinity];
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   for (const point of corners) {
     for (let k = 0; k < 3; k++) {
       min[k] = Math.min(min[k]!, p[3 * point + k]!);
@@ -231,5 +231,5 @@ function boxOf(p: Float64Array, corners: Uint32Array): { min: Point3; size: Poin
     }
   }
   if (corners.length === 0) return { min: [0, 0, 0], size: [0, 0, 0] };
-  return { min: min as unknown as Point3, size: max.map((v, k) => v - min[k]!) as unknown as Point3 };
+  return { min, size: [max[0] - min[0], max[1] - min[1], max[2] - min[2]] };
 }

@@ -1,6 +1,5 @@
 // uv.ts — where the faces of a slab lie on pictures: front and back as they are seen, walls and edges unrolled, along the
 // outline by its length from a seam and across by the length of the profile; or all of it packed side by side, to bake on.
-
 import potpack from 'potpack';
 import { uints } from '../base/arrays.ts';
 import { type Flow, faceCount, type Mesh, SIDES } from './types.ts';

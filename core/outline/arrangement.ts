@@ -3,6 +3,7 @@
 // is filled is read off the graph. Everything after the cuts is exact integer arithmetic, so coincident edges, repeated
 // paths and many lines through one point need no care. Cuts are rounded by snap rounding (Hobby 1999, "Practical segment
 // intersection with finite precision output"): an edge bends to every vertex and crossing through whose pixel it passes.
+import { numbersAt } from '../base/arrays.ts';
 import { SegmentGrid } from './segment-grid.ts';
 
 export interface GridPoint {
@@ -151,12 +152,7 @@ class Cuts {
     const edges: number[] = [];
     const weights: number[] = [];
     for (const [edge, weight] of this.weights.entries()) {
-      const [ax, ay, bx, by] = this.edges.subarray(4 * edge, 4 * edge + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ];
+      const [ax, ay, bx, by] = numbersAt(this.edges, 4 * edge, 4);
       const points = this.inside.get(edge) ?? [];
       const along = (k: number) => (points[2 * k]! - ax) * (bx - ax) + (points[2 * k + 1]! - ay) * (by - ay);
       const order = Array.from({ length: points.length / 2 }, (_, k) => k).sort((k, l) => along(k) - along(l));

@@ -1,6 +1,7 @@
 // combine.ts — Boolean operations on outlines that keep their curves. Curves become chords on the grid, where the exact
 // arrangement decides; every edge of the result then finds the curve it came from, and neighbouring edges of one curve
 // become the stretch of it they lie on. Ends of stretches are where the curves truly meet, not where their chords do.
+import { numbersAt } from '../base/arrays.ts';
 import {
   at,
   type Cubic,
@@ -231,12 +232,7 @@ export class Tracks {
     let found = -1;
     let best = NEAR;
     this.index.near((p.x + q.x) / 2, (p.y + q.y) / 2, 2, (chord) => {
-      const [ax, ay, bx, by] = this.chords.subarray(4 * chord, 4 * chord + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ];
+      const [ax, ay, bx, by] = numbersAt(this.chords, 4 * chord, 4);
       const away = Math.max(distanceToLine(p, ax, ay, bx, by), distanceToLine(q, ax, ay, bx, by));
       const rank = this.chordPiece[chord] === preferred ? away / 8 : away;
       if (rank >= best) return;
@@ -252,12 +248,7 @@ export class Tracks {
 
   /** Where a grid point lies on the piece of a chord. Corners of chords are taken as just where they were put. */
   private parameter(chord: number, { x, y }: GridPoint): number {
-    const [ax, ay, bx, by] = this.chords.subarray(4 * chord, 4 * chord + 4) as unknown as [
-      number,
-      number,
-      number,
-      number,
-    ];
+    const [ax, ay, bx, by] = numbersAt(this.chords, 4 * chord, 4);
     const [from, to] = [this.chordFrom[chord]!, this.chordTo[chord]!];
     if (Math.hypot(x - ax, y - ay) < 2) return from;
     if (Math.hypot(x - bx, y - by) < 2) return to;

@@ -1,5 +1,6 @@
 // snap.ts — where a point under the hand is meant to go: onto another point, an edge, a line in a round angle, level with
 // a neighbour, or onto a grid.
+import { numbersAt } from '../base/arrays.ts';
 import { at, type Cubic, contoursOf, nearestParameter, type Piece } from '../path/cubic.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
@@ -108,7 +109,7 @@ export class SnapField {
   }
 
   private piece(i: number): Cubic {
-    return this.parts.pieces.subarray(8 * i, 8 * i + 8) as unknown as Cubic;
+    return numbersAt(this.parts.pieces, 8 * i, 8);
   }
 
   private nearest([x, y]: Spot, { points, edges }: SnapWishes, { reach, except }: SnapQuery): Snapped | null {

@@ -1,5 +1,4 @@
 // Areas of strokes with round ends, which have closed forms.
-
 import { describe, expect, it } from 'vitest';
 import { roundStroke, type Stroke } from '../drawing.ts';
 import { ellipsePath } from '../path/arc.ts';

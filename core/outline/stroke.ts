@@ -1,7 +1,6 @@
 // stroke.ts — what a pen covers along a path, as closed paths whose curves stay curves: a band for every piece, a wedge at
 // every corner, a cap at every end. Pieces share their corners exactly, so that their union has no seams. Joins, caps and
 // dashes follow SVG 2 §13.5 ("Stroke properties") and §13.7 ("Computing the shape of an object's stroke").
-
 import type { Stroke } from '../drawing.ts';
 import { arcToCubics, ellipsePath } from '../path/arc.ts';
 import {

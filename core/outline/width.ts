@@ -1,6 +1,5 @@
 // width.ts — how wide strokes are: largest circles inside an outline, by shrinking a circle that touches the boundary
 // until it is empty (Ma, Bae, Choi 2012, "3D medial axis point approximation using nearest neighbors and the normal field").
-
 import { floats, uints } from '../base/arrays.ts';
 import { segmentsOf } from './apart.ts';
 import { boundsOf, ringsOf } from './measure.ts';

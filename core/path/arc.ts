@@ -82,12 +82,7 @@ function ellipseCubics({ cx, cy, rx, ry, cos, sin }: Ellipse, start: number, del
     const t0 = start + i * step;
     const t1 = t0 + step;
     const [c0, s0, c1, s1] = [Math.cos(t0), Math.sin(t0), Math.cos(t1), Math.sin(t1)];
-    cubics.push([
-      'C',
-      ...point(c0 - k * s0, s0 + k * c0),
-      ...point(c1 + k * s1, s1 - k * c1),
-      ...point(c1, s1),
-    ] as unknown as Cubic);
+    cubics.push(['C', ...point(c0 - k * s0, s0 + k * c0), ...point(c1 + k * s1, s1 - k * c1), ...point(c1, s1)]);
   }
   return cubics;
 }

@@ -1,5 +1,4 @@
 // coverage.ts — outlines rendered with exact area coverage: what an ideal anti-aliasing renderer makes of them.
-
 import type { Ring } from '../outline/types.ts';
 import type { Grey } from './types.ts';
 

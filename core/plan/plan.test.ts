@@ -1,6 +1,5 @@
 // Walls: what they cover in plan, against closed forms; and found again in plans that were drawn from them, as filled
 // shapes, as line work, as single lines and as a traced picture.
-
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

@@ -1,4 +1,5 @@
 // bends.ts — the curves that outlines were made from, found again beside their chords: so that light sees the curve.
+import { numbersAt } from '../base/arrays.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
 import { contoursOf, directionAt } from '../path/cubic.ts';
 import { chordPoints, distanceToSegment } from '../path/flatten.ts';
@@ -25,12 +26,7 @@ export function bendsOf({ points: p, next }: PlanFlow, curves: readonly Path[], 
     let found = -1;
     grid.near((ax + bx) / 2, (ay + by) / 2, near, (chord) => {
       if (found >= 0) return;
-      const [x0, y0, x1, y1] = chords.segments.subarray(4 * chord, 4 * chord + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ];
+      const [x0, y0, x1, y1] = numbersAt(chords.segments, 4 * chord, 4);
       const isOn = (x: number, y: number) => distanceToSegment(x, y, x0, y0, x1, y1) <= near;
       if (isOn(ax, ay) && isOn(bx, by)) found = chord;
     });

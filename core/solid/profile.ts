@@ -2,8 +2,74 @@
 // are those of mouldings, as joiners and masons use them.
 import { monotoneCurve } from '../path/monotone.ts';
 
-export const PROFILES = ['chamfer', 'round', 'cove', 'ogee', 'step', 'bead'] as const;
-export type Profile = (typeof PROFILES)[number];
+/** A row: how far inside the outline, in shares of the reach, and how high above the wall, in shares of the rise. */
+export type Row = readonly [inset: number, height: number];
+
+/** A profile of the trade. */
+export interface Moulding {
+  /** What an edge with it is. */
+  readonly word: string;
+  /** Whether a curve stands behind its rows, so that more steps come nearer to it. */
+  readonly isCurved: boolean;
+  readonly rows: (steps: number) => readonly Row[];
+}
+
+const MOULDINGS = {
+  /** A quarter ellipse in equal angles: it leaves the wall upright and arrives flat at the front. */
+  round: { word: 'rounded', isCurved: true, rows: (steps) => shares(steps).map(quarter) },
+  chamfer: { word: 'chamfered', isCurved: false, rows: (steps) => shares(steps).map((share) => [share, share]) },
+  /** The quarter of `round`, hollow: it leaves the wall flat and arrives upright. */
+  cove: { word: 'coved', isCurved: true, rows: (steps) => shares(steps).map((share) => opposite(quarter(1 - share))) },
+  /** A hollow half below, a round half above. */
+  ogee: {
+    word: 'ogee-shaped',
+    isCurved: true,
+    rows(steps) {
+      const half = Math.ceil(steps / 2);
+      const halved = ([x, y]: Row, by: number): Row => [by + x / 2, by + y / 2];
+      const cove = shares(half).map((share) => halved(opposite(quarter(1 - share)), 0));
+      const round = shares(Math.max(1, steps - half)).map((share) => halved(quarter(share), 0.5));
+      return [...cove, ...round.slice(1)];
+    },
+  },
+  /** Treads first, so that the wall ends in a ledge. */
+  step: {
+    word: 'stepped',
+    isCurved: false,
+    rows: (steps) => [
+      [0, 0],
+      ...shares(steps)
+        .slice(1)
+        .flatMap((share, k): Row[] => [
+          [share, k / steps],
+          [share, share],
+        ]),
+    ],
+  },
+  /** A half round along the rim, and a groove between it and the front. */
+  bead: {
+    word: 'beaded',
+    isCurved: false,
+    rows: (steps) => [
+      ...shares(2 * steps).map((share): Row => {
+        const angle = Math.PI * share;
+        return [share === 1 ? BEAD : (BEAD / 2) * (1 - Math.cos(angle)), share === 1 ? 0 : Math.sin(angle)];
+      }),
+      [1, 0],
+      [1, 1],
+    ],
+  },
+} as const satisfies Readonly<Record<string, Moulding>>;
+
+export type Profile = keyof typeof MOULDINGS;
+export const PROFILES = Object.keys(MOULDINGS) as [Profile, ...Profile[]];
+
+/** What an edge with a profile is: “rounded”. */
+export const profileWord = (profile: Profile): string => MOULDINGS[profile].word;
+
+/** Whether a curve stands behind the rows of a profile. */
+export const isCurved = (profile: Profile | ProfileCurve): boolean =>
+  typeof profile === 'string' && MOULDINGS[profile].isCurved;
 
 /** Most points of a drawn profile. */
 export const MOST_CURVE_POINTS = 40;
@@ -30,51 +96,14 @@ export interface ProfileRows {
   readonly heights: readonly number[];
 }
 
-type Row = readonly [inset: number, height: number];
-
 /** @param steps strips of faces across the edge, ≥ 1; for `step` treads, for a drawn one strips between two of its points */
 export function profileRows(profile: Profile | ProfileCurve, steps: number): ProfileRows {
-  const rows = typeof profile === 'string' ? MOULDINGS[profile](steps) : curveRows(profile, steps);
+  const rows = typeof profile === 'string' ? MOULDINGS[profile].rows(steps) : curveRows(profile, steps);
   return { insets: rows.map(([inset]) => inset), heights: rows.map(([, height]) => height) };
 }
 
 /** 0 … 1 in equal parts. */
 const shares = (steps: number) => Array.from({ length: steps + 1 }, (_, k) => k / steps);
-
-const MOULDINGS: Readonly<Record<Profile, (steps: number) => Row[]>> = {
-  chamfer: (steps) => shares(steps).map((share) => [share, share]),
-  /** A quarter ellipse in equal angles: it leaves the wall upright and arrives flat at the front. */
-  round: (steps) => shares(steps).map(quarter),
-  /** The same hollow: it leaves the wall flat and arrives upright. */
-  cove: (steps) => shares(steps).map((share) => opposite(quarter(1 - share))),
-  /** A hollow half below, a round half above. */
-  ogee: (steps) => {
-    const half = Math.ceil(steps / 2);
-    const halved = ([x, y]: Row, by: number): Row => [by + x / 2, by + y / 2];
-    const cove = shares(half).map((share) => halved(opposite(quarter(1 - share)), 0));
-    const round = shares(Math.max(1, steps - half)).map((share) => halved(quarter(share), 0.5));
-    return [...cove, ...round.slice(1)];
-  },
-  /** Treads first, so that the wall ends in a ledge. */
-  step: (steps) => [
-    [0, 0],
-    ...shares(steps)
-      .slice(1)
-      .flatMap((share, k): Row[] => [
-        [share, k / steps],
-        [share, share],
-      ]),
-  ],
-  /** A half round along the rim, and a groove between it and the front. */
-  bead: (steps) => [
-    ...shares(2 * steps).map((share): Row => {
-      const angle = Math.PI * share;
-      return [share === 1 ? BEAD : (BEAD / 2) * (1 - Math.cos(angle)), share === 1 ? 0 : Math.sin(angle)];
-    }),
-    [1, 0],
-    [1, 1],
-  ],
-};
 
 /** How much of the reach a bead takes; the groove has the rest. */
 const BEAD = 0.8;

@@ -1,5 +1,4 @@
 // placing.ts — shapes of a source on the sheet: placed, flattened and united.
-
 import type { Placed } from '../builds/kind.ts';
 import type { Box, Drawing, Shape, Stroke } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';

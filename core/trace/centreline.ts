@@ -1,6 +1,5 @@
 // centreline.ts — line drawings and plans to single strokes with their width: thinned to find how lines run and meet, then
 // each place moved to the middle between the two edges that the greys give.
-
 import { fitLine, type Vec } from '../path/fit.ts';
 import type { Path } from '../path/types.ts';
 import { componentsOf } from '../picture/components.ts';

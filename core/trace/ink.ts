@@ -1,5 +1,4 @@
 // ink.ts — a two-tone picture to closed outlines with holes.
-
 import { withDefaults } from '../base/options.ts';
 import { ringArea } from '../outline/measure.ts';
 import type { Path } from '../path/types.ts';

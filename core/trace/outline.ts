@@ -1,6 +1,5 @@
 // outline.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
 // kept circles, the rest cubics that run as far as the tolerance lets them.
-
 import { ringsAreApart } from '../outline/apart.ts';
 import { ringArea } from '../outline/measure.ts';
 import { ellipsePath } from '../path/arc.ts';

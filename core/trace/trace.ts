@@ -1,5 +1,4 @@
 // trace.ts — a prepared picture to a drawing of filled shapes or strokes, in pixels of its source.
-
 import type { Warning } from '../base/errors.ts';
 import { type Drawing, roundStroke, type Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';

@@ -1,4 +1,5 @@
 // index.ts — every kind of job.
+import { kindNamed } from '../../core/index.ts';
 import { exportJob } from './export.ts';
 import type { JobKind } from './kind.ts';
 
@@ -7,8 +8,6 @@ export type JobKindName = (typeof JOB_KINDS)[number]['kind'];
 
 /** @throws for a name that no kind has */
 export function jobKind(name: string): JobKind<unknown, unknown> {
-  const kind = JOB_KINDS.find((known) => known.kind === name);
-  if (!kind) throw new Error(`There is no kind of job “${name}”.`);
   // Requests were checked by the kind's own schema when the job was made; tasks come from its own `gather`.
-  return kind as unknown as JobKind<unknown, unknown>;
+  return kindNamed(JOB_KINDS, 'kind', name);
 }

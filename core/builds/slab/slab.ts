@@ -1,10 +1,9 @@
 // slab.ts — outlines extruded to a depth, with an edge on front and back.
-
 import { roundFigure } from '../../base/figures.ts';
 import { SIDES } from '../../mesh/types.ts';
 import { insetRegions } from '../../outline/offset.ts';
 import { bendsOf } from '../../solid/bends.ts';
-import { type NamedProfile, type Profile, type ProfileCurve, profileRows } from '../../solid/profile.ts';
+import { isCurved, type NamedProfile, type Profile, type ProfileCurve, profileRows } from '../../solid/profile.ts';
 import {
   fitSpec,
   planKey,
@@ -84,7 +83,6 @@ export const slab = {
 
 /** A curved edge is drawn with at least this many steps. */
 const SMOOTH_STEPS = 4;
-const CURVED = ['round', 'cove', 'ogee'];
 
 function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation {
   const { front, back, depth } = specOf(settings, profiles);
@@ -92,8 +90,8 @@ function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation
   const shrunk = rises > depth ? depth / rises : 1;
   const rim = (edge: SlabEdge | null): ElevationRim | null => {
     if (!edge || edge.reach === 0) return null;
-    const isCurved = CURVED.includes(String(edge.profile));
-    const { insets, heights } = profileRows(edge.profile, isCurved ? Math.max(edge.steps, SMOOTH_STEPS) : edge.steps);
+    const steps = isCurved(edge.profile) ? Math.max(edge.steps, SMOOTH_STEPS) : edge.steps;
+    const { insets, heights } = profileRows(edge.profile, steps);
     const rows = insets.map((inset, k) => [inset, (1 - heights[k]!) * edge.rise * shrunk] as const);
     return { way: edge.way, reach: edge.reach, rows };
   };

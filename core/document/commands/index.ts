@@ -1,6 +1,7 @@
 // index.ts — every kind of command, and applying one. The interface, tests and scripts all speak these.
 import { z } from 'zod';
 import { GeometryError } from '../../base/errors.ts';
+import { kindNamed, schemasOf } from '../../base/kinds.ts';
 import { sourceKind } from '../../sources/index.ts';
 import { LayerSchema, LIMITS, type Project, ProjectSchema } from '../schema.ts';
 import { addSource } from './add-source.ts';
@@ -32,15 +33,7 @@ export const COMMAND_KINDS = [
   removeLayer,
 ] as const;
 
-/** Zod's unions want their members one by one. */
-type Schemas<Kinds extends readonly { readonly schema: z.ZodType }[]> = {
-  -readonly [K in keyof Kinds]: Kinds[K]['schema'];
-};
-
-export const CommandSchema = z.discriminatedUnion(
-  'do',
-  COMMAND_KINDS.map(({ schema }) => schema) as Schemas<typeof COMMAND_KINDS>,
-);
+export const CommandSchema = z.discriminatedUnion('do', schemasOf(COMMAND_KINDS));
 export type Command = z.infer<typeof CommandSchema>;
 
 /**
@@ -49,7 +42,7 @@ export type Command = z.infer<typeof CommandSchema>;
  * the result would not be a valid project
  */
 export function applyCommand(project: Project, command: Command): Project {
-  const kind = COMMAND_KINDS.find((known) => known.do === command.do) as unknown as CommandKind<Command>;
+  const kind = kindNamed<CommandKind<Command>>(COMMAND_KINDS, 'do', command.do);
   const { sources, layers, ...frame } = kind.apply(project, command);
   return {
     ...checked(FrameSchema, frame, project),

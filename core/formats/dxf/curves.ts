@@ -1,4 +1,5 @@
 // curves.ts — the curves of DXF as lines and cubics: bulges, arcs of circles and ellipses, B-splines.
+import { numbersAt } from '../../base/arrays.ts';
 import { arcToCubics } from '../../path/arc.ts';
 import { at, type Cubic, linePiece, type Piece } from '../../path/cubic.ts';
 
@@ -54,7 +55,7 @@ export function ellipsePieces({ centre: [cx, cy], major: [mx, my], ratio, start,
     const [a, b] = [start + i * step, start + (i + 1) * step];
     const [c0, s0, c1, s1] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
     const cubic = [place(c0, s0), place(c0 - k * s0, s0 + k * c0), place(c1 + k * s1, s1 - k * c1), place(c1, s1)];
-    return { isLine: false, cubic: cubic.flat() as unknown as Cubic };
+    return { isLine: false, cubic: numbersAt(cubic.flat(), 0, 8) };
   });
 }
 

@@ -1,6 +1,5 @@
 // read.ts — an ASCII DXF file, R12 to 2018, to shapes: closed outlines are filled, holes in them open; lines that stay
 // open are strokes. Group codes as in the published DXF Reference. What cannot be honoured is named in `leftOut`.
-
 import { GeometryError, type Warning } from '../../base/errors.ts';
 import { type Box, type Drawing, type LeftOut, roundStroke, type Shape, type Stroke } from '../../drawing.ts';
 import { isInside } from '../../outline/apart.ts';

@@ -1,7 +1,6 @@
 // write.ts — parts as a binary glTF 2.0 (§4 "Binary glTF"): a node, a mesh and a material a part below one root, positions, normals
 // and places on pictures interleaved, all indices together. The bytes are those that the general-purpose library writes for the same
 // scene, which takes several times as long.
-
 import type { Material } from '../../materials/schema.ts';
 import { SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
 import type { MeshWriteOptions } from '../format.ts';

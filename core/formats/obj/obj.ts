@@ -1,5 +1,4 @@
 // obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
-
 import { GeometryError } from '../../base/errors.ts';
 import { type Material, PLAIN } from '../../materials/schema.ts';
 import { SHADING, splitVertices } from '../../mesh/normals.ts';

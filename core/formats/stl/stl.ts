@@ -1,5 +1,4 @@
 // stl.ts — binary STL: 80 bytes of header, a count, 50 bytes a triangle, little-endian. All parts in one body.
-
 import { GeometryError } from '../../base/errors.ts';
 import { PLAIN } from '../../materials/schema.ts';
 import { trianglesOf } from '../../mesh/triangles.ts';

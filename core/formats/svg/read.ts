@@ -1,6 +1,5 @@
 // read.ts — an SVG document to filled shapes and strokes in one coordinate system. Semantics follow SVG 2; what cannot be honoured
 // is named in `leftOut`, never dropped in silence. No scripts, no external references, no entity expansion.
-
 import { GeometryError, type Warning } from '../../base/errors.ts';
 import { lengthToMm, lengthToPx, parseLength } from '../../base/units.ts';
 import { type Box, type Drawing, type LeftOut, type Shape, type Stroke, scaledStroke } from '../../drawing.ts';

@@ -1,5 +1,4 @@
 // shapes.ts — basic shapes as paths (SVG 2 chapter 10).
-
 import { lengthToPx, parseLength } from '../../base/units.ts';
 import { arcToCubics, ellipsePath } from '../../path/arc.ts';
 import { type ParsedPath, parsePath } from '../../path/parse.ts';

@@ -1,5 +1,5 @@
 // transform.ts — the `transform` attribute (CSS Transforms 1 §5, SVG syntax) and `viewBox` placement (SVG 2 §8.2).
-
+import { numbersAt } from '../../base/arrays.ts';
 import type { Box } from '../../drawing.ts';
 import { multiply, rotation, scaling, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix } from '../../path/types.ts';
@@ -30,7 +30,7 @@ function transformFunction(name: string, v: readonly number[], angleUnit = 'deg'
   if (v.length === 0) return null;
   switch (name) {
     case 'matrix':
-      return v.length === 6 ? (v as unknown as Matrix) : null;
+      return v.length === 6 ? numbersAt(v, 0, 6) : null;
     case 'translate':
       return translation(p, q ?? 0);
     case 'translateX':

@@ -1,5 +1,4 @@
 // Tidying on bodies whose counts are known: cubes cut up, turned, doubled and torn, and slabs as files bring them back.
-
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Part } from '../../formats/part.ts';

@@ -1,5 +1,4 @@
 // ink-map.ts — which pixels are ink, and how parts of a drawing are painted over with what surrounds them.
-
 import { greyOf } from '../grey.ts';
 import type { Picture, Prepared } from '../types.ts';
 import { levelFor } from './threshold.ts';

@@ -1,7 +1,6 @@
 // hold.ts — an edge that keeps within the local half-width: where a stroke is too narrow for the reach, all its rows draw
 // together, so that a strip of flat front remains. Every corner of the rim runs along its bisector, as in the straight
 // skeleton, but stops before anything happens to its edges; so rows correspond point by point, and all strips are quads.
-
 import { tryInside } from '../../geometry/triangulate.ts';
 import { ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';

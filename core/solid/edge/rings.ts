@@ -1,6 +1,5 @@
 // rings.ts — strips from offset rings, the way that always closes: rows are rings from the clipping library, and the bands
 // between them are triangulated, heights by ring.
-
 import { Triangulation } from '../../geometry/triangulate.ts';
 import { ringsOf } from '../../outline/measure.ts';
 import { insetRegions } from '../../outline/offset.ts';

@@ -73,7 +73,10 @@ export function joinNodes(
 
 type Box = readonly [minX: number, minY: number, first: number, maxX: number, maxY: number, last: number];
 
-const around = (p: Box, q: Box) => p.map((v, k) => (k < 3 ? Math.min(v, q[k]!) : Math.max(v, q[k]!))) as unknown as Box;
+const around = (p: Box, q: Box): Box => {
+  const [low, high] = [Math.min, Math.max];
+  return [low(p[0], q[0]), low(p[1], q[1]), low(p[2], q[2]), high(p[3], q[3]), high(p[4], q[4]), high(p[5], q[5])];
+};
 
 const middle = ([x0, y0, t0, x1, y1, t1]: Box) => [(x0 + x1) / 2, (y0 + y1) / 2, (t0 + t1) / 2] as const;
 

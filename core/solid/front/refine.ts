@@ -2,7 +2,6 @@
 // below a bound or is too large (Ruppert 1995, "A Delaunay refinement algorithm for quality 2-dimensional mesh
 // generation"; Shewchuk 1996). Where outline edges meet at less than 60°, they are split on circles around their corner,
 // and a triangle that fits between them stays as it is (Shewchuk 2002, "Delaunay refinement algorithms", §3).
-
 import { incircle } from 'robust-predicates';
 import { listOf } from '../../base/arrays.ts';
 import {

@@ -1,5 +1,4 @@
 // BuildPanel.tsx — the recipe of what is selected.
-
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';

@@ -1,5 +1,4 @@
 // StrokeStyle.tsx — width, joins, ends and dashes of the chosen strokes, in a sentence.
-
 import type { OutlineShape } from '../../../core/index.ts';
 import { CAPS, JOINS, type Source, type Stroke } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';

@@ -1,5 +1,4 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
-
 import type { LayerView } from '../../../../core/index.ts';
 import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../../core/index.ts';
 import { Choice } from '../../../controls/Choice.tsx';

@@ -21,7 +21,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
   const depth = heightOf(build);
   const kind = buildKind(build.kind);
   const isOfOutlines = kind.from === 'outlines';
-  const Sentences = BUILD_SENTENCES[build.kind] as ComponentType<BuildSentencesProps<typeof build.kind>> | null;
+  const Sentences = BUILD_SENTENCES[build.kind] as ComponentType<BuildSentencesProps<typeof build.kind>> | undefined;
   const ids = layers.map((each) => each.id);
   const change = (part: LayerChange, gesture: string | null = null) =>
     dispatch({ do: 'change-layers', layers: ids, change: part }, gesture);

@@ -1,6 +1,6 @@
 // EdgeSentence.tsx — the edges of the selected layers: which rims have one, its shape, and how far it may reach.
 import type { ReactNode } from 'react';
-import { type EdgeShape, type Layer, PROFILES, type Slab } from '../../../../../core/index.ts';
+import { type EdgeShape, type Layer, PROFILES, profileWord, type Slab } from '../../../../../core/index.ts';
 import { Choice } from '../../../../controls/Choice.tsx';
 import { Folded } from '../../../../controls/Folded.tsx';
 import { Sentence } from '../../../../controls/Panel.tsx';
@@ -103,7 +103,7 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
             label={`${side}Profile`}
             value={typeof profile === 'object' ? `${DRAWN}${profile.drawn}` : profile}
             options={[
-              ...PROFILE_WORDS,
+              ...PROFILES.map((each) => [each, profileWord(each)] as const),
               ...profiles.map(({ name }) => [`${DRAWN}${name}`, `shaped as “${name}”`] as const),
               [DRAW, 'drawn by hand…'],
             ]}
@@ -166,15 +166,6 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
 
 /** Values of the profile's choice: one that is drawn, by its name, and a new one. */
 const [DRAWN, DRAW] = ['drawn ', 'draw'];
-
-const PROFILE_WORDS: readonly (readonly [string, string])[] = [
-  ['round', 'rounded'],
-  ['chamfer', 'chamfered'],
-  ['cove', 'coved'],
-  ['ogee', 'ogee-shaped'],
-  ['step', 'stepped'],
-  ['bead', 'beaded'],
-];
 
 /** Rarely touched: how edges go round corners that point inward. */
 function CornersSentence({ slab, change }: SlabSentenceProps) {

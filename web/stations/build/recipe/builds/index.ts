@@ -15,8 +15,7 @@ export interface BuildSentencesProps<K extends BuildKindName> {
   change: (part: BuildChange, gesture?: string | null) => void;
 }
 
-/** Null for a kind of which nothing more is said than how high it is and where it stands. */
-export const BUILD_SENTENCES: { readonly [K in BuildKindName]: ComponentType<BuildSentencesProps<K>> | null } = {
+/** A kind that is not here has nothing more to say than how high it is and where it stands. */
+export const BUILD_SENTENCES: { readonly [K in BuildKindName]?: ComponentType<BuildSentencesProps<K>> } = {
   slab: SlabSentences,
-  part: null,
 };
