@@ -53,8 +53,8 @@ export {
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
 export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
-export { applyEdit, type Edited, type Outcome as EditOutcome, shapesOf } from './edits/apply.ts';
-export type { Action as EditAction, ActionOf as EditActionOf, Edit } from './edits/schema.ts';
+export { applyEdit, type Edited, type EditOutcome, shapesOf } from './edits/apply.ts';
+export type { Edit, EditAction, EditActionOf } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
 export {
   buffersOfMade,
@@ -113,7 +113,7 @@ export {
   FAULT_WORDS,
   FAULTS,
   type Fault,
-  type Finding as ProofFinding,
+  type FoundFault,
   isSound,
   type MeshCounts,
   type Point3,
@@ -185,12 +185,12 @@ export {
   sniffPicture,
 } from './picture/decode.ts';
 export { greyOf, histogramOf, INKS, type Ink } from './picture/grey.ts';
-export { type Action, prepare, type Step, unprepared } from './picture/prepare.ts';
+export { prepare, type Step, type StepAction, unprepared } from './picture/prepare.ts';
 export { otsu } from './picture/steps/threshold.ts';
 export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts';
+export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/bands.ts';
 export { moveNode, nearestOnWalls, type OnWall, wallsAlong } from './plan/edit.ts';
 export type { WallLimits } from './plan/find.ts';
-export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/outline.ts';
 export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
 export { type Plan, planOf } from './plan/shapes.ts';
 export * from './protocol/http.ts';

@@ -1,5 +1,5 @@
 // finding.ts — what is found about outlines before they are built, and what can be done about it in one click.
-import type { Action } from '../edits/schema.ts';
+import type { EditAction } from '../edits/schema.ts';
 
 export const FINDING_KINDS = [
   'gap',
@@ -27,7 +27,7 @@ export interface Finding {
   /** Size of each thing: width of a gap, area of a shape; empty where it has none. */
   readonly sizes: readonly number[];
   /** What mends all of them; null where only an eye can tell. */
-  readonly mend: Action | null;
+  readonly mend: EditAction | null;
   /** Whether the mend cannot change what is meant: no visible change, or one far below what can be seen. */
   readonly isSafe: boolean;
 }
@@ -36,7 +36,7 @@ export interface Finding {
 export function finding(
   kind: FindingKind,
   found: readonly { shapes: readonly string[]; place: readonly [number, number]; size?: number }[],
-  mend: (shapes: string[]) => Action | null,
+  mend: (shapes: string[]) => EditAction | null,
   isSafe: boolean,
 ): Finding[] {
   if (found.length === 0) return [];

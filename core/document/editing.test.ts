@@ -1,6 +1,6 @@
 // Edits in the document: layers follow them, they can be done again from the document alone, and survive other sources.
 import { describe, expect, it } from 'vitest';
-import type { Action, Edit } from '../edits/schema.ts';
+import type { Edit, EditAction } from '../edits/schema.ts';
 import { Evaluator } from '../evaluate/evaluator.ts';
 import { readVector } from '../formats/vector.ts';
 import { regionsArea } from '../outline/measure.ts';
@@ -30,7 +30,7 @@ function withEdits(project: Project, edits: Edit[], target: string | null = null
   return applyCommand(project, { do: 'change-source', source: edited, layers: [...layers], gone: [...gone] });
 }
 
-const edit = (id: string, action: Action, on = true): Edit => ({ id, on, action });
+const edit = (id: string, action: EditAction, on = true): Edit => ({ id, on, action });
 const members = (project: Project) => project.layers.map((layer) => [...layer.members]);
 const area = (project: Project) =>
   project.layers.reduce((sum, layer) => sum + regionsArea(evaluator().outlines(project, layer).regions), 0);

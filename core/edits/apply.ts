@@ -4,12 +4,12 @@ import { draw, move, path, remove, restyle } from './basic.ts';
 import { type Change, pointsOf, type Report } from './change.ts';
 import { close } from './close.ts';
 import { combine, grow, outline, unite } from './combine.ts';
-import type { Action, Edit } from './schema.ts';
+import type { Edit, EditAction } from './schema.ts';
 import { simplify } from './simplify.ts';
 import { faces, separate, split } from './split.ts';
 import { walls } from './walls.ts';
 
-export interface Outcome {
+export interface EditOutcome {
   readonly id: string;
   /** What was done, with numbers. */
   readonly said: string;
@@ -28,7 +28,7 @@ export interface Counts {
 export interface Edited {
   readonly drawing: Drawing;
   /** Of the edits that are on. */
-  readonly outcomes: readonly Outcome[];
+  readonly outcomes: readonly EditOutcome[];
 }
 
 /** The drawing after one more edit. */
@@ -44,7 +44,7 @@ export function applyEdit({ drawing, outcomes }: Edited, edit: Edit, report: Rep
 const countsOf = (shapes: readonly Shape[]): Counts => ({ shapes: shapes.length, points: pointsOf(shapes) });
 
 /** The shapes an action is for. */
-export function shapesOf(action: Action): readonly string[] {
+export function shapesOf(action: EditAction): readonly string[] {
   switch (action.do) {
     case 'path':
       return [action.shape];

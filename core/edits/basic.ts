@@ -3,9 +3,9 @@ import type { Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';
 import { parsePath } from '../path/parse.ts';
 import { type Change, chosen, count, each, replaced } from './change.ts';
-import type { ActionOf } from './schema.ts';
+import type { EditActionOf } from './schema.ts';
 
-export function remove(shapes: readonly Shape[], action: ActionOf<'remove'>): Change {
+export function remove(shapes: readonly Shape[], action: EditActionOf<'remove'>): Change {
   const gone = new Set(action.shapes);
   const kept = shapes.filter(({ id }) => !gone.has(id));
   return { shapes: kept, said: `${count(shapes.length - kept.length, 'shape')} removed` };
@@ -13,7 +13,7 @@ export function remove(shapes: readonly Shape[], action: ActionOf<'remove'>): Ch
 
 export function restyle(
   shapes: readonly Shape[],
-  { shapes: ids, colour, fillRule, stroke }: ActionOf<'restyle'>,
+  { shapes: ids, colour, fillRule, stroke }: EditActionOf<'restyle'>,
 ): Change {
   const result = each(shapes, ids, ({ stroke: old, ...shape }) => {
     const kept = stroke === undefined ? old : (stroke ?? undefined);
@@ -31,12 +31,12 @@ export function restyle(
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} made ${colour ?? ''} ${style}`.trim() };
 }
 
-export function move(shapes: readonly Shape[], { shapes: ids, matrix }: ActionOf<'move'>): Change {
+export function move(shapes: readonly Shape[], { shapes: ids, matrix }: EditActionOf<'move'>): Change {
   const result = each(shapes, ids, (shape) => [movedShape(shape, matrix)]);
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} moved` };
 }
 
-export function draw(shapes: readonly Shape[], action: ActionOf<'draw'>): Change {
+export function draw(shapes: readonly Shape[], action: EditActionOf<'draw'>): Change {
   const drawn = action.shapes.map(
     ({ id, name, d, colour, stroke }): Shape => ({
       id,
@@ -52,7 +52,7 @@ export function draw(shapes: readonly Shape[], action: ActionOf<'draw'>): Change
   return { shapes: [...shapes, ...drawn], said: `${count(drawn.length, 'shape')} drawn` };
 }
 
-export function path(shapes: readonly Shape[], { shape: id, d }: ActionOf<'path'>): Change {
+export function path(shapes: readonly Shape[], { shape: id, d }: EditActionOf<'path'>): Change {
   const [shape] = chosen(shapes, [id]);
   if (!shape) return { shapes, said: '' };
   const { path: made } = parsePath(d);

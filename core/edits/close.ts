@@ -2,9 +2,9 @@
 import type { Shape } from '../drawing.ts';
 import { gapsBetween, joinEnds, looseEnds } from '../outline/ends.ts';
 import { type Change, chosen, count, replaced } from './change.ts';
-import type { ActionOf } from './schema.ts';
+import type { EditActionOf } from './schema.ts';
 
-export function close(shapes: readonly Shape[], { shapes: ids, gap }: ActionOf<'close'>): Change {
+export function close(shapes: readonly Shape[], { shapes: ids, gap }: EditActionOf<'close'>): Change {
   const targets = chosen(shapes, ids);
   const paths = targets.map(({ path }) => path);
   const gaps = gapsBetween(looseEnds(paths), gap);

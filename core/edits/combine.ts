@@ -6,14 +6,18 @@ import { boundsOf, longestSide } from '../outline/measure.ts';
 import { polylines } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report, replaced } from './change.ts';
-import type { ActionOf } from './schema.ts';
+import type { EditActionOf } from './schema.ts';
 
 /** Share of a combination's work until its strokes are outlines. */
 const OUTLINED = 0.3;
 
 const WORDS = { union: 'united', subtract: 'cut', intersect: 'intersected', exclude: 'excluded' } as const;
 
-export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf<'combine'>, report: Report): Change {
+export function combine(
+  shapes: readonly Shape[],
+  { how, shapes: ids }: EditActionOf<'combine'>,
+  report: Report,
+): Change {
   const operands = chosen(shapes, ids);
   const [first, ...others] = operands;
   if (!first) return { shapes, said: '' };
@@ -31,13 +35,13 @@ export function combine(shapes: readonly Shape[], { how, shapes: ids }: ActionOf
   };
 }
 
-export function unite(shapes: readonly Shape[], action: ActionOf<'unite'>, report: Report): Change {
+export function unite(shapes: readonly Shape[], action: EditActionOf<'unite'>, report: Report): Change {
   const make = (shape: Shape): Shape[] => [asFilled(shape, combinePaths([filledOf(shape)], 'union'))];
   const result = each(shapes, action.shapes, make, report);
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} untangled` };
 }
 
-export function outline(shapes: readonly Shape[], action: ActionOf<'outline'>, report: Report): Change {
+export function outline(shapes: readonly Shape[], action: EditActionOf<'outline'>, report: Report): Change {
   const make = (shape: Shape) =>
     shape.stroke
       ? [asFilled(shape, outlinedStroke(shape.path, { ...shape.stroke, ...withoutUndefined(action.stroke ?? {}) }))]
@@ -46,7 +50,11 @@ export function outline(shapes: readonly Shape[], action: ActionOf<'outline'>, r
   return { shapes: result.shapes, said: `${count(result.changed, 'stroke')} made outlines` };
 }
 
-export function grow(shapes: readonly Shape[], { shapes: ids, by, join }: ActionOf<'grow'>, report: Report): Change {
+export function grow(
+  shapes: readonly Shape[],
+  { shapes: ids, by, join }: EditActionOf<'grow'>,
+  report: Report,
+): Change {
   let lost = 0;
   const make = (shape: Shape): Shape[] => {
     const path = grown(filledOf(shape), by, join);

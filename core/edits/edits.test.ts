@@ -8,15 +8,15 @@ import { flatten } from '../path/flatten.ts';
 import { printPath } from '../path/print.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
 import { applyEdit, type Edited } from './apply.ts';
-import type { Action } from './schema.ts';
+import type { EditAction } from './schema.ts';
 import { partAreas, smallPartLimit } from './split.ts';
 
-const edited = (drawing: Drawing, ...actions: Action[]): Edited =>
+const edited = (drawing: Drawing, ...actions: EditAction[]): Edited =>
   actions.reduce<Edited>((state, action, i) => applyEdit(state, { id: `e${i + 1}`, on: true, action }), {
     drawing,
     outcomes: [],
   });
-const shapesAfter = (drawing: Drawing, ...actions: Action[]) => edited(drawing, ...actions).drawing.shapes;
+const shapesAfter = (drawing: Drawing, ...actions: EditAction[]) => edited(drawing, ...actions).drawing.shapes;
 const ids = (shapes: readonly Shape[]) => shapes.map(({ id }) => id);
 const area = (shape: Shape) => regionsArea(coverOf(shape, 1e-4));
 
@@ -54,7 +54,7 @@ describe('edits', () => {
 describe('combining shapes', () => {
   it('tells how far it has come, and stops when told to', () => {
     const many = Array.from({ length: 40 }, (_, i) => filledShape(`s${i}`, `M${i} 0h2v2h-2z`));
-    const action: Action = { do: 'combine', how: 'union', shapes: ids(many) };
+    const action: EditAction = { do: 'combine', how: 'union', shapes: ids(many) };
     const edit = { id: 'e', on: true, action };
     const start: Edited = { drawing: drawingOf(...many), outcomes: [] };
     const shares: number[] = [];

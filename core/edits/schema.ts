@@ -87,6 +87,6 @@ export const ActionSchema = z.discriminatedUnion('do', [
 
 export const EditSchema = z.object({ id: z.string().min(1).max(60), on: z.boolean(), action: ActionSchema });
 
-export type Action = z.infer<typeof ActionSchema>;
-export type ActionOf<K extends Action['do']> = Extract<Action, { do: K }>;
+export type EditAction = z.infer<typeof ActionSchema>;
+export type EditActionOf<K extends EditAction['do']> = Extract<EditAction, { do: K }>;
 export type Edit = z.infer<typeof EditSchema>;

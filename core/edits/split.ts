@@ -14,9 +14,9 @@ import { parsePath } from '../path/parse.ts';
 import type { Path, Segment } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report } from './change.ts';
 import { asFilled } from './combine.ts';
-import type { ActionOf } from './schema.ts';
+import type { EditActionOf } from './schema.ts';
 
-export function split(shapes: readonly Shape[], action: ActionOf<'split'>, edit: string, report: Report): Change {
+export function split(shapes: readonly Shape[], action: EditActionOf<'split'>, edit: string, report: Report): Change {
   const line = parsePath(action.line).path;
   const make = (shape: Shape): Shape[] | null => {
     const part = { id: `${shape.id}/${edit}`, from: shape.id };
@@ -68,7 +68,12 @@ function leftOf(line: Path, around: Path): Filled | null {
   };
 }
 
-export function separate(shapes: readonly Shape[], action: ActionOf<'separate'>, edit: string, report: Report): Change {
+export function separate(
+  shapes: readonly Shape[],
+  action: EditActionOf<'separate'>,
+  edit: string,
+  report: Report,
+): Change {
   let parts = 0;
   const make = (shape: Shape): Shape[] | null => {
     const regions = combinedRegions([filledOf(shape)], 'union')
@@ -122,7 +127,7 @@ export function smallPartLimit(areas: readonly number[]): number | null {
   return best?.limit ?? null;
 }
 
-export function faces(shapes: readonly Shape[], action: ActionOf<'faces'>, edit: string): Change {
+export function faces(shapes: readonly Shape[], action: EditActionOf<'faces'>, edit: string): Change {
   const lines = chosen(shapes, action.shapes);
   const [first] = lines;
   if (!first) return { shapes, said: '' };

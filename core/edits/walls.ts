@@ -1,10 +1,10 @@
 // walls.ts — walls in place of the shapes they were found in.
 import type { Shape } from '../drawing.ts';
-import { wallOutline } from '../plan/outline.ts';
+import { wallOutline } from '../plan/bands.ts';
 import { type Change, count } from './change.ts';
-import type { ActionOf } from './schema.ts';
+import type { EditActionOf } from './schema.ts';
 
-export function walls(shapes: readonly Shape[], action: ActionOf<'walls'>, edit: string): Change {
+export function walls(shapes: readonly Shape[], action: EditActionOf<'walls'>, edit: string): Change {
   const gone = new Set(action.after);
   const kept = shapes.filter(({ id }) => !gone.has(id));
   const path = wallOutline(action.walls);

@@ -61,7 +61,7 @@ describe('slivers', () => {
       fc.property(gridRings, fc.double({ min: 0.01, max: 0.99, noNaN: true }), (drawing, share) => {
         const rings = ringsOf(regionsOf(drawing, 'evenodd'));
         fc.pre(rings.length > 0);
-        // A point nearly on every edge, a hair inside.
+        // A point nearly on every edge, barely inside.
         const divided = rings.map((ring) => {
           const values: number[] = [];
           for (let i = 0; i < ring.length; i += 2) {

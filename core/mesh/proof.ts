@@ -30,7 +30,7 @@ export const FAULT_WORDS: Record<Fault, readonly [one: string, many: string]> = 
   splinter: ['splinter', 'splinters'],
 };
 
-export interface Finding {
+export interface FoundFault {
   readonly fault: Fault;
   /** Edges, triangles, or pairs of triangles that run through each other; of `inward` shells. */
   readonly count: number;
@@ -50,7 +50,7 @@ export interface Proof {
   /** Every directed edge has exactly one opposite. */
   readonly closed: boolean;
   /** What was found, worst first; only what was. */
-  readonly findings: readonly Finding[];
+  readonly findings: readonly FoundFault[];
   /** Whether self-crossings were looked for. */
   readonly crossingsSought: boolean;
   readonly shells: number;
@@ -86,7 +86,7 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
   const { min, size } = boxOf(positions, mesh.corners);
   const longest = Math.max(...size);
   const topology = topologyOf(mesh);
-  const found = new Findings();
+  const found = new Faults();
   for (const fault of EDGE_FAULTS) {
     const places = topology.places[fault].map(([a, b]) => middle(positions, [a, b]));
     found.add(fault, topology[fault], places);
@@ -133,7 +133,7 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
 }
 
 /** Counts of what is wrong, and the first places. */
-class Findings {
+class Faults {
   private readonly counts = new Map<Fault, { count: number; places: Point3[] }>();
 
   add(fault: Fault, count: number, places: readonly Point3[]): void {
@@ -147,7 +147,7 @@ class Findings {
     this.counts.set(fault, known);
   }
 
-  all(): Finding[] {
+  all(): FoundFault[] {
     return FAULTS.flatMap((fault) => {
       const known = this.counts.get(fault);
       return known ? [{ fault, ...known }] : [];

@@ -233,7 +233,7 @@ export class SegmentGrid {
         low = Math.max(low, Math.min(a, b));
         high = Math.min(high, Math.max(a, b));
       }
-      // A hair wider than the arithmetic says, so that rounding cannot lose a cell.
+      // A little wider than the arithmetic says, so that rounding cannot lose a cell.
       const slack = this.cell * 1e-6;
       for (let c = this.column(low - slack); c <= this.column(high + slack); c++) visit(r * this.columns + c);
     }

@@ -125,28 +125,33 @@ const GAIN = 0.99;
 /** A stray this many times too large does not come right by better parameters (Schneider asks for 4 in squares). */
 const HOPELESS = 4;
 
-/**
- * The cubic from `start` to `end` with the given unit tangents (both pointing into the curve) that comes near enough to
- * the points between, or as near as it gets.
- * @param enough the stray that is as good as none, px
- * @param hopeless how many times `enough` is given up on after the first round
- */
-export function fitCubic(
-  run: Run,
-  from: number,
-  to: number,
-  start: Vec,
-  end: Vec,
-  startTangent: Vec,
-  endTangent: Vec,
-  enough: number,
-  hopeless = HOPELESS,
-): CubicFit {
+/** Where a curve begins or ends, and the unit tangent there that points into it. */
+export interface CurveEnd {
+  readonly at: Vec;
+  readonly into: Vec;
+}
+
+export interface CubicWishes {
+  /** Its points are those of the run from here to there, both included; none where `to` is less. */
+  readonly from: number;
+  readonly to: number;
+  readonly start: CurveEnd;
+  readonly end: CurveEnd;
+  /** The stray that is as good as none, px. */
+  readonly enough: number;
+  /** How many times `enough` is given up on after the first round. */
+  readonly hopeless?: number;
+}
+
+/** The cubic between two ends that comes near enough to the points between, or as near as it gets. */
+export function fitCubic(run: Run, wishes: CubicWishes): CubicFit {
+  const { from, to, enough, hopeless = HOPELESS } = wishes;
+  const [start, end] = [wishes.start.at, wishes.end.at];
   const parameters = chordLengths(run, from, to, start, end);
   const count = Math.max(0, to - from + 1);
   let best: CubicFit | null = null;
   for (let round = 0; round <= NEWTON_ROUNDS; round++) {
-    const points = leastSquares(run, from, count, parameters, start, end, startTangent, endTangent);
+    const points = leastSquares(run, from, count, parameters, start, end, wishes.start.into, wishes.end.into);
     const stray = strayOf(run, from, count, parameters, points);
     const isWorthwhile = !best || stray < GAIN * best.stray;
     if (!best || stray < best.stray) best = { points, stray };

@@ -204,17 +204,14 @@ function handlesFor(run: readonly Piece[]): [Spot, Spot] {
   );
   const data = { xs: Float64Array.from(places, ([x]) => x), ys: Float64Array.from(places, ([, y]) => y) };
   const [entry, exit] = [directionAt(first, 0) ?? [1, 0], directionAt(last, 1) ?? [1, 0]];
-  const { points } = fitCubic(
-    data,
-    0,
-    places.length - 1,
-    { x: first[0], y: first[1] },
-    { x: last[6], y: last[7] },
-    { x: entry[0], y: entry[1] },
-    { x: -exit[0], y: -exit[1] },
-    AS_NEAR_AS_IT_GOES,
-    Infinity,
-  );
+  const { points } = fitCubic(data, {
+    from: 0,
+    to: places.length - 1,
+    start: { at: { x: first[0], y: first[1] }, into: { x: entry[0], y: entry[1] } },
+    end: { at: { x: last[6], y: last[7] }, into: { x: -exit[0], y: -exit[1] } },
+    enough: AS_NEAR_AS_IT_GOES,
+    hopeless: Infinity,
+  });
   return [
     [points[1].x, points[1].y],
     [points[2].x, points[2].y],

@@ -93,7 +93,13 @@ function fitted(run: Run, samples: readonly Sample[], from: number, to: number, 
     .every(({ x, y }) => distanceToSegment(x, y, start.x, start.y, end.x, end.y) <= tolerance / 4);
   if (isStraight || to - from < 2) return [linePiece(start.x, start.y, end.x, end.y)];
   const back = { x: -end.along.x, y: -end.along.y };
-  const { points, stray } = fitCubic(run, from + 1, to - 1, start, end, start.along, back, tolerance / 2);
+  const { points, stray } = fitCubic(run, {
+    from: from + 1,
+    to: to - 1,
+    start: { at: start, into: start.along },
+    end: { at: end, into: back },
+    enough: tolerance / 2,
+  });
   if (stray <= tolerance) {
     const [, a, b] = points;
     return [{ isLine: false, cubic: [start.x, start.y, a.x, a.y, b.x, b.y, end.x, end.y] }];

@@ -7,11 +7,11 @@ import { rectangle } from '../testing/shapes.ts';
 import { labOf, labOfLinear, rgbOf, toEncoded, toLinear } from './colour.ts';
 import { componentsOf } from './components.ts';
 import { greyOf, histogramOf } from './grey.ts';
-import { type Action, applyAction, prepare, unprepared } from './prepare.ts';
+import { applyAction, prepare, type StepAction, unprepared } from './prepare.ts';
 import { otsu } from './steps/threshold.ts';
 import type { Picture } from './types.ts';
 
-const stepped = (picture: Picture, action: Action) => applyAction(unprepared(picture), action);
+const stepped = (picture: Picture, action: StepAction) => applyAction(unprepared(picture), action);
 const disc = (cx: number, cy: number, r: number) => flatten(ellipsePath(cx, cy, r, r), 0.001)[0]!;
 
 describe('colours', () => {

@@ -29,14 +29,14 @@ export const ActionSchema = z.discriminatedUnion('do', [
   SpecksSchema,
   SoftenSchema,
 ]);
-export type Action = z.infer<typeof ActionSchema>;
+export type StepAction = z.infer<typeof ActionSchema>;
 
 export const StepSchema = z.object({ id: z.string().min(1).max(200), on: z.boolean(), action: ActionSchema });
 /** One step of a picture's preparation; switched off it is kept and passed over. */
 export type Step = z.infer<typeof StepSchema>;
 
 /** @throws {GeometryError} 'too-large' when a step would make too large a picture */
-export function applyAction(prepared: Prepared, action: Action): Prepared {
+export function applyAction(prepared: Prepared, action: StepAction): Prepared {
   switch (action.do) {
     case 'crop':
       return crop(prepared, action);

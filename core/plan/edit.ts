@@ -2,7 +2,7 @@
 import { distanceToSegment, polylines } from '../path/flatten.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
-import { meeting, pieceOf, type WallPiece } from './outline.ts';
+import { meeting, pieceOf, type WallPiece } from './bands.ts';
 import type { Opening, Wall } from './schema.ts';
 
 /** Curves become walls of straight pieces that stray by at most this share of their thickness. */

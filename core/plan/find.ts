@@ -6,7 +6,7 @@ import { SegmentGrid } from '../outline/segment-grid.ts';
 import { flatten } from '../path/flatten.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
-import { meeting } from './outline.ts';
+import { meeting } from './bands.ts';
 import type { Opening, Wall } from './schema.ts';
 import { type Side, sidesOf } from './sides.ts';
 

@@ -17,9 +17,9 @@ import { renderCoverage } from '../picture/coverage.ts';
 import { strokedShape } from '../testing/drawings.ts';
 import { numbersFrom, openingLines, randomPlan } from '../testing/plans.ts';
 import { traceInk } from '../trace/ink.ts';
+import { wallOutline } from './bands.ts';
 import { moveNode, nearestOnWalls, wallsAlong } from './edit.ts';
 import { findWalls, type WallLimits } from './find.ts';
-import { wallOutline } from './outline.ts';
 import type { Wall } from './schema.ts';
 import { planOf } from './shapes.ts';
 

@@ -7,9 +7,9 @@ import { regionsOf } from '../outline/regions.ts';
 import { contoursOf } from '../path/cubic.ts';
 import { flatten } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
+import { wallOutline } from './bands.ts';
 import { nearestOnWalls } from './edit.ts';
 import { findWalls, type WallLimits } from './find.ts';
-import { wallOutline } from './outline.ts';
 import type { Wall } from './schema.ts';
 
 export interface Plan {

@@ -18,7 +18,7 @@ import { isHeavy, shapeBounds, shapeRegions } from './placing.ts';
 /** A start depth that reads as a slab: this share of the longest side. */
 const DEPTH_SHARE = 0.04;
 /**
- * A start edge that shows and stays safe: this share of the depth, of the safe reach at most. One place as thin as a hair
+ * A start edge that shows and stays safe: this share of the depth, of the safe reach at most. One place that is next to nothing
  * does not take the edge away from all the rest: there it ends in a ridge.
  */
 const EDGE_SHARE = 0.2;

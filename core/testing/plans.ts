@@ -1,6 +1,6 @@
 // plans.ts — made-up floor plans: a rectangle parted again and again, with doors and windows clear of the corners.
 import type { Path, Segment } from '../path/types.ts';
-import { pieceOf } from '../plan/outline.ts';
+import { pieceOf } from '../plan/bands.ts';
 import type { Opening, Wall } from '../plan/schema.ts';
 
 export interface PlanOptions {

@@ -6,7 +6,7 @@ import { componentsOf } from '../picture/components.ts';
 import type { Grey } from '../picture/types.ts';
 import { arrival, departure, endsAt, type LinkEnd, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
-import { traceOutline, traceStroke } from './outline.ts';
+import { traceOutline, traceStroke } from './pieces.ts';
 import { GreyTones } from './place.ts';
 import { type ThinLine, thinDrawing } from './thin.ts';
 

@@ -240,7 +240,13 @@ describe('fits', () => {
       return [mix(p0.x, p1.x, p2.x, p3.x), mix(p0.y, p1.y, p2.y, p3.y)];
     });
     const unit = (x: number, y: number) => ({ x: x / Math.hypot(x, y), y: y / Math.hypot(x, y) });
-    const { points, stray } = fitCubic(run, 0, 59, p0, p3, unit(10, 20), unit(-10, 25), 0.08);
+    const { points, stray } = fitCubic(run, {
+      from: 0,
+      to: 59,
+      start: { at: p0, into: unit(10, 20) },
+      end: { at: p3, into: unit(-10, 25) },
+      enough: 0.08,
+    });
     expect(stray).toBeLessThan(0.1);
     expect(Math.hypot(points[1].x - p1.x, points[1].y - p1.y)).toBeLessThan(1);
     expect(Math.hypot(points[2].x - p2.x, points[2].y - p2.y)).toBeLessThan(1);

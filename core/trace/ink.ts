@@ -5,7 +5,7 @@ import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';
 import { boundariesOf, inkLabels, type LabelMap } from './boundary.ts';
 import { smoothFor } from './noise.ts';
-import { circleThrough, type TracedOutline, traceOutline } from './outline.ts';
+import { circleThrough, type TracedOutline, traceOutline } from './pieces.ts';
 import { GreyTones, pushMiddle, pushPlace } from './place.ts';
 import { smoothedStaircase } from './staircase.ts';
 

@@ -8,7 +8,7 @@ import { BEYOND, boundariesOf, type Chain, type LabelMap, type TonesFor } from '
 import { arrival, departure, endsAt, type LinkEnd, type Through, type Track, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
 import { smoothFor } from './noise.ts';
-import { type OutlineOptions, traceOutline, traceStroke } from './outline.ts';
+import { type OutlineOptions, traceOutline, traceStroke } from './pieces.ts';
 
 /** Pieces that follow each other; the first begins at `start`. */
 export interface Stretch {

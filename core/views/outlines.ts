@@ -1,6 +1,6 @@
 // outlines.ts — shapes as the Outline station shows them.
 import type { Drawing, Shape, Stroke } from '../drawing.ts';
-import type { Outcome } from '../edits/apply.ts';
+import type { EditOutcome } from '../edits/apply.ts';
 import { roughBounds } from '../outline/corners.ts';
 import { facesBetween, placeInside } from '../outline/faces.ts';
 import { meanThickness } from '../outline/measure.ts';
@@ -31,7 +31,7 @@ export interface OutlineView {
   readonly shapes: readonly OutlineShape[];
   readonly sheet: Drawing['sheet'];
   /** Of the edits that are on. */
-  readonly outcomes: readonly Outcome[];
+  readonly outcomes: readonly EditOutcome[];
 }
 
 export interface Face {

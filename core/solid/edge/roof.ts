@@ -44,7 +44,7 @@ const TURNED = 1e-7;
 const LEAST_AREA = 3 * ZERO_AREA;
 /** How far float32 may move two corners towards each other; where a face is short, that needs less room. */
 const ROUNDING = 1e-7;
-/** How often nodes are joined and hairs parted in turn. */
+/** How often nodes are joined and near misses parted in turn. */
 const ROUNDS = 4;
 /** Corners that run ahead as far as they like. */
 export const MITRED: CornerStyle = { corners: 'mitred', mitreLimit: Infinity };
@@ -102,7 +102,7 @@ interface Outline {
   readonly starts: (Start | undefined)[];
 }
 
-/** The outline stirred, with all its corners, and what it encloses; null where that cannot be triangulated. */
+/** The outline perturbed, with all its corners, and what it encloses; null where that cannot be triangulated. */
 interface Start extends Cornered {
   readonly inner: BoundedTriangles | null;
 }
@@ -129,8 +129,8 @@ function outlineFor(region: Region, extent: number, style: CornerStyle): Outline
 function startOf({ rim, next, facets, starts }: Outline, attempt: number): Start {
   const before = starts[attempt];
   if (before) return before;
-  const restless = stirred(rim, attempt);
-  const all = cornered(restless, next, linesOf(restless, next), facets);
+  const perturbed = perturbedPoints(rim, attempt);
+  const all = cornered(perturbed, next, linesOf(perturbed, next), facets);
   const start = { ...all, inner: tryInside(all.parted, edgesOf(all.next)) };
   starts[attempt] = start;
   return start;
@@ -197,8 +197,8 @@ function footOn({ points, times, levels }: StripDrawing, { next, lines }: Outlin
   };
 }
 
-/** Points moved by a hair, each in a direction of its own: the same for the same points. */
-function stirred(points: Float64Array, attempt: number): Float64Array {
+/** Points perturbed, each in a direction of its own: the same for the same points. */
+function perturbedPoints(points: Float64Array, attempt: number): Float64Array {
   let state = 0x9e3779b9 + attempt;
   return points.map((v) => {
     // A 32-bit mixing step (Steele, Lea & Flood 2014, "Fast splittable pseudorandom number generators").
@@ -249,7 +249,7 @@ class Book implements WavefrontEvents {
   private front!: Wavefront;
 
   /**
-   * @param foot as it would be had nothing been stirred
+   * @param foot as it would be had nothing been perturbed
    * @param rimCount how many of its corners are points of the rim
    * @param triangles inside it
    */
@@ -282,10 +282,10 @@ class Book implements WavefrontEvents {
     return this.times.push(time) - 1;
   }
 
-  /** Where the edges would meet had they not been stirred. */
+  /** Where the edges would meet had they not been perturbed. */
   private nodeAt({ edges, time, x, y }: Meeting): number {
     const place = [...meeting(this.lines, edges, time, x, y), time] as const;
-    // Stirring turns a short edge by so much that it would have come there at another time.
+    // The perturbation turns a short edge by so much that it would have come there at another time.
     const isOff = edges.some((edge) => offFrom(this.lines, edge, place) > TURNED);
     return this.node(...(isOff ? nearestMeeting(this.lines, edges, place, 'squares') : place));
   }
@@ -377,7 +377,7 @@ class Book implements WavefrontEvents {
     }
   }
 
-  /** Where a corner would be at a time had its edges not been stirred. */
+  /** Where a corner would be at a time had its edges not been perturbed. */
   private settled(front: Wavefront, corner: number, time: number): readonly [x: number, y: number] {
     const { nx, ny, offset } = this.lines;
     const [a, b] = [front.arriving[corner]!, front.leaving[corner]!];
@@ -389,7 +389,7 @@ class Book implements WavefrontEvents {
     return [x + (offA * ny[b]! - offB * ny[a]!) / cross, y + (offB * nx[a]! - offA * nx[b]!) / cross];
   }
 
-  /** Everything drawn, without hairs. @param shift how far nodes may move to become one */
+  /** Everything drawn, without near misses. @param shift how far nodes may move to become one */
   roof(front: Wavefront, shift: number): StripDrawing | null {
     const faces = this.faces(front);
     const shifts = new Float64Array(this.x.length).fill(shift);
@@ -405,7 +405,7 @@ class Book implements WavefrontEvents {
     }
   }
 
-  /** Faces without hairs and without nodes that are nearly one place; null where that leads in circles. */
+  /** Faces without near misses and without nodes that are nearly one place; null where that leads in circles. */
   private neat(drawn: readonly Face<Label>[], shifts: Float64Array, fit: Fit): readonly Face<Label>[] | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
     let faces = drawn;

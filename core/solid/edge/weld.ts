@@ -1,11 +1,11 @@
-// weld.ts — a plane drawing without hairs: nodes that are nearly one place become one, and where a corner of a face nearly
+// weld.ts — a plane drawing without near misses: nodes that are nearly one place become one, and where a corner of a face nearly
 // lies on another of its edges, the edge is led through that corner, which parts the face there.
 import { uints } from '../../base/arrays.ts';
 
 /** How far from an edge's line the node may be that the edge is led through. */
-const HAIR = 4e-7;
+const NEAR_MISS = 4e-7;
 
-/** Partings a suspicious face may bring about on average; many more mean that two hairs part each other in turn. */
+/** Partings a suspicious face may bring about on average; many more mean that two near misses part each other in turn. */
 const PATIENCE = 20;
 
 export interface Drawing {
@@ -106,7 +106,7 @@ export function partHairs<Label>(
     else all.push(face);
   }
   const suspects: number[] = [];
-  for (let f = 0; f < all.length; f++) if (hairOf(x, y, all[f]!.corners, beyond)) suspects.push(f);
+  for (let f = 0; f < all.length; f++) if (nearMissOf(x, y, all[f]!.corners, beyond)) suspects.push(f);
   if (suspects.length === 0) return all.length === faces.length ? faces : (all as Face<Label>[]);
   const near = facesAround(all as Face<Label>[], x.length);
   const parts = new Map<number, number[]>();
@@ -135,9 +135,9 @@ export function partHairs<Label>(
     const f = suspects.pop()!;
     const face = all[f];
     if (!face) continue;
-    const hair = hairOf(x, y, face.corners, beyond, (a, b) => along(b, a) >= 0);
-    if (!hair) continue;
-    const { after, corner } = hair;
+    const miss = nearMissOf(x, y, face.corners, beyond, (a, b) => along(b, a) >= 0);
+    if (!miss) continue;
+    const { after, corner } = miss;
     const [a, b] = [face.corners[after]!, face.corners[(after + 1) % face.corners.length]!];
     const other = along(b, a);
     const insert = (corners: readonly number[], from: number) => {
@@ -186,20 +186,20 @@ function repeats(corners: readonly number[]): boolean {
   return false;
 }
 
-interface Hair {
+interface NearMiss {
   /** The edge that leaves this corner, by place in the face … */
   readonly after: number;
   /** … and the node that lies on it. */
   readonly corner: number;
 }
 
-function hairOf(
+function nearMissOf(
   x: readonly number[],
   y: readonly number[],
   corners: readonly number[],
   beyond: number,
   may?: (a: number, b: number) => boolean,
-): Hair | null {
+): NearMiss | null {
   const n = corners.length;
   for (let i = 0; i < n; i++) {
     const a = corners[i]!;
@@ -211,7 +211,7 @@ function hairOf(
       const c = corners[i + k < n ? i + k : i + k - n]!;
       const [cx, cy] = [x[c]! - ax, y[c]! - ay];
       const cross = dx * cy - dy * cx;
-      const most = cross < 0 ? beyond : HAIR;
+      const most = cross < 0 ? beyond : NEAR_MISS;
       if (cross * cross > most * most * squared) continue;
       const along = dx * cx + dy * cy;
       if (along > 0 && along < squared && (!may || may(a, b))) return { after: i, corner: c };

@@ -33,7 +33,7 @@ export interface Refined extends BoundedTriangles {
 export interface Bounds {
   /** No triangle keeps a circumcircle larger than this radius. */
   readonly largest: number;
-  /** Twice the area below which a triangle is as good as nothing: a hair is not divided into such. */
+  /** Twice the area below which a triangle is as good as nothing: a front that is next to nothing is not divided into such. */
   readonly least: number;
 }
 

@@ -18,7 +18,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { GripVertical, Plus, Trash2 } from 'lucide-react';
-import type { Action, PictureSource, Step } from '../../../core/index.ts';
+import type { PictureSource, Step, StepAction } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { changePicture } from '../../store/picture.ts';
 import { sourceView, useSourceView } from '../../store/source-view.ts';
@@ -37,7 +37,7 @@ export function PrepareSteps({ source }: { source: PictureSource }) {
     const place = (id: unknown) => steps.findIndex((step) => step.id === id);
     set(arrayMove(steps, place(active.id), place(over.id)));
   };
-  const add = (kind: Action['do']) => {
+  const add = (kind: StepAction['do']) => {
     const step: Step = { id: crypto.randomUUID(), on: true, action: startAction(kind, source) };
     set([...steps, step]);
     sourceView.set({ openStep: null });

@@ -1,5 +1,5 @@
 // StepSentence.tsx — one step as a sentence whose values are the controls.
-import type { Action, PictureSource, Step } from '../../../core/index.ts';
+import type { PictureSource, Step, StepAction } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
@@ -9,11 +9,11 @@ import { Histogram } from './Histogram.tsx';
 interface StepSentenceProps {
   source: PictureSource;
   step: Step;
-  onChange: (action: Action, gesture?: string | null) => void;
+  onChange: (action: StepAction, gesture?: string | null) => void;
 }
 
-type Of<K extends Action['do']> = Extract<Action, { do: K }>;
-interface SentenceProps<K extends Action['do']> extends StepSentenceProps {
+type Of<K extends StepAction['do']> = Extract<StepAction, { do: K }>;
+interface SentenceProps<K extends StepAction['do']> extends StepSentenceProps {
   action: Of<K>;
 }
 
@@ -33,7 +33,7 @@ export function StepSentence(props: StepSentenceProps) {
   }
 }
 
-function shortSentence(action: Action, onChange: StepSentenceProps['onChange']) {
+function shortSentence(action: StepAction, onChange: StepSentenceProps['onChange']) {
   switch (action.do) {
     case 'straighten':
       return (

@@ -1,7 +1,7 @@
 // actions.ts — what a preparation can do: its words and start values.
-import type { Action, PictureSource } from '../../../core/index.ts';
+import type { PictureSource, StepAction } from '../../../core/index.ts';
 
-export const ACTION_WORDS: readonly (readonly [kind: Action['do'], words: string])[] = [
+export const ACTION_WORDS: readonly (readonly [kind: StepAction['do'], words: string])[] = [
   ['crop', 'Crop'],
   ['straighten', 'Straighten'],
   ['rotate', 'Rotate'],
@@ -17,12 +17,12 @@ export const ACTION_WORDS: readonly (readonly [kind: Action['do'], words: string
 ];
 
 /** Whether a step works on a rectangle that is drawn in the view. */
-export const hasArea = (action: Action) => action.do === 'crop' || action.do === 'part';
+export const hasArea = (action: StepAction) => action.do === 'crop' || action.do === 'part';
 
 /** Fewer pixels than this along the longest side are made more at once. */
 const SMALL = 400;
 
-export function startAction(kind: Action['do'], { width, height }: PictureSource): Action {
+export function startAction(kind: StepAction['do'], { width, height }: PictureSource): StepAction {
   switch (kind) {
     case 'crop':
       return { do: 'crop', area: { x: 0.05, y: 0.05, width: 0.9, height: 0.9 }, ratio: null };

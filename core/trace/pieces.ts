@@ -1,4 +1,4 @@
-// outline.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
+// pieces.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
 // kept circles, the rest cubics that run as far as the tolerance lets them.
 import { ringsAreApart } from '../outline/apart.ts';
 import { ringArea } from '../outline/measure.ts';
@@ -6,6 +6,7 @@ import { ellipsePath } from '../path/arc.ts';
 import {
   type Circle,
   type CubicFit,
+  type CurveEnd,
   fitCircle,
   fitCubic,
   fitLine,
@@ -437,9 +438,9 @@ function pushCurves(
   let from = start.index;
   let at = start.at;
   let tangent = leave ?? tangentAt(row, from, end.index, 1);
-  const finalTangent = arrive ? negative(arrive) : tangentAt(row, end.index, from, -1);
+  const last: CurveEnd = { at: end.at, into: arrive ? negative(arrive) : tangentAt(row, end.index, from, -1) };
   for (let guard = 0; guard < 1000; guard++) {
-    const whole = curve(row, from, end.index, at, end.at, tangent, finalTangent, smooth);
+    const whole = curve(row, { from, to: end.index, start: { at, into: tangent }, end: last, smooth });
     if (whole.stray <= smooth || end.index - from <= 3) {
       push(path, whole.points);
       ends.push(end.index);
@@ -452,14 +453,15 @@ function pushCurves(
     while (tooFar - cut > Math.max(1, CLOSE_ENOUGH * (cut - from))) {
       const guess = from + Math.round((tooFar - from) * (smooth / stray) ** 0.2);
       const next = Math.min(tooFar - 1, Math.max(cut + 1, (guess + ((cut + tooFar) >> 1)) >> 1));
-      const shorter = upTo(row, from, next, at, tangent, smooth);
+      const shorter = upTo(row, next, { from, start: { at, into: tangent }, smooth });
       if (shorter.stray <= smooth) [cut, piece] = [next, shorter];
       else [tooFar, stray] = [next, shorter.stray];
     }
     // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
     const halfway = (from + end.index) >> 1;
-    if (cut >= halfway && fits(row, halfway, end, finalTangent, smooth)) [cut, piece] = [halfway, null];
-    piece ??= upTo(row, from, cut, at, tangent, smooth);
+    if (cut >= halfway && fits(row, { from: halfway, to: end.index, end: last, smooth }))
+      [cut, piece] = [halfway, null];
+    piece ??= upTo(row, cut, { from, start: { at, into: tangent }, smooth });
     push(path, piece.points);
     ends.push(cut);
     worst = Math.max(worst, piece.stray);
@@ -471,18 +473,28 @@ function pushCurves(
 /** A piece is long enough when it is this share of its length short of the longest. */
 const CLOSE_ENOUGH = 0.04;
 
+interface CurveWishes {
+  /** Points of the row at its ends; those between are followed. */
+  readonly from: number;
+  readonly to: number;
+  readonly start: CurveEnd;
+  readonly end: CurveEnd;
+  readonly smooth: number;
+}
+
 /** The piece from a place to a point of the row, arriving in its direction there. */
-function upTo(row: Row, from: number, to: number, at: Vec, tangent: Vec, smooth: number): CubicFit {
-  return curve(row, from, to, at, row.at(to), tangent, negative(tangentAt(row, to, to, 0)), smooth);
+function upTo(row: Row, to: number, wishes: Omit<CurveWishes, 'to' | 'end'>): CubicFit {
+  return curve(row, { ...wishes, to, end: { at: row.at(to), into: negative(tangentAt(row, to, to, 0)) } });
 }
 
-function fits(row: Row, from: number, end: { index: number; at: Vec }, finalTangent: Vec, smooth: number): boolean {
-  const direction = tangentAt(row, from, from, 0);
-  return curve(row, from, end.index, row.at(from), end.at, direction, finalTangent, smooth).stray <= smooth;
+/** Whether one curve will do from a point of the row, leaving in its direction there. */
+function fits(row: Row, wishes: Omit<CurveWishes, 'start'>): boolean {
+  const { from, smooth } = wishes;
+  return curve(row, { ...wishes, start: { at: row.at(from), into: tangentAt(row, from, from, 0) } }).stray <= smooth;
 }
 
-function curve(row: Row, from: number, to: number, start: Vec, end: Vec, leave: Vec, arrive: Vec, smooth: number) {
-  return fitCubic(row.all, from + 1 + row.zero, to - 1 + row.zero, start, end, leave, arrive, smooth);
+function curve({ all, zero }: Row, { from, to, start, end, smooth }: CurveWishes): CubicFit {
+  return fitCubic(all, { from: from + 1 + zero, to: to - 1 + zero, start, end, enough: smooth });
 }
 
 function push(path: Segment[], [, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {

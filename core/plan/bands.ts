@@ -1,4 +1,4 @@
-// outline.ts — the plan of walls: bands along their middle lines, corners filled where ends meet, openings cut out.
+// bands.ts — the plan of walls: bands along their middle lines, corners filled where ends meet, openings cut out.
 import { roundStroke } from '../drawing.ts';
 import { combine, type Filled, outlineOf } from '../outline/combine.ts';
 import { strokePaths } from '../outline/stroke.ts';
