@@ -5,10 +5,12 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
+import { eq } from 'drizzle-orm';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { JobReply, ProjectReply } from '../core/index.ts';
+import { revisions } from './db/schema.ts';
 import { seedDemo } from './demo/seed.ts';
 import { JobStore } from './stores/jobs.ts';
 import { startApp } from './testing.ts';
@@ -97,6 +99,56 @@ describe('projects', () => {
     ] as const) {
       expect([path, (await server.call(method, path, body)).status]).toEqual([path, 404]);
     }
+  });
+});
+
+describe('project files', () => {
+  const fileOf = async (id: string) =>
+    new Uint8Array(await (await fetch(`${server.url}/projects/${id}/file`)).arrayBuffer());
+
+  it('hold everything, and open as a project of their own', async () => {
+    const { body: demo } = await server.call('POST', '/demo/restore');
+    const file = await fileOf(demo.id);
+    const opened = await server.call('POST', '/projects/file', file);
+    expect(opened).toMatchObject({ status: 201, body: { revision: 1, isDemo: false, document: demo.document } });
+    expect(opened.body.id).not.toBe(demo.id);
+    expect(Buffer.from(await fileOf(opened.body.id)).equals(file)).toBe(true);
+  });
+
+  it.each([
+    ['nothing', new Uint8Array(), 'The file is empty.'],
+    ['something else', new TextEncoder().encode('<svg/>'), 'This is not a project file'],
+    ['a torn one', null, 'The project file is damaged'],
+  ])('refuse %s in a sentence', async (_, bytes, sentence) => {
+    const torn = (await fileOf((await create()).id)).slice(0, 100);
+    const reply = await server.call('POST', '/projects/file', bytes ?? torn);
+    expect([reply.status, reply.body.error.code]).toEqual([422, 'bad-file']);
+    expect(reply.body.error.message).toContain(sentence);
+  });
+
+  it('of a version that is not known yet are refused, and such a project is left as it is', async () => {
+    const { id, document } = await create('From tomorrow');
+    const tomorrow = { ...document, version: 99, tide: 'high' };
+    await server.database.write((tx) =>
+      tx
+        .update(revisions)
+        .set({ document: tomorrow as never })
+        .where(eq(revisions.projectId, id)),
+    );
+    for (const [method, path] of [
+      ['GET', `/projects/${id}`],
+      ['GET', `/projects/${id}/file`],
+      ['POST', `/projects/${id}/exports`],
+    ] as const) {
+      const body = method === 'POST' ? { format: 'glb', lengths: 'metres', revision: 1 } : undefined;
+      const reply = await server.call(method, path, body);
+      expect([path, reply.status >= 400 && reply.status < 500]).toEqual([path, true]);
+      expect(reply.body.error.message).toMatch(/newer/);
+    }
+    const { body: list } = await server.call('GET', '/projects');
+    expect(list.some((entry: { id: string }) => entry.id === id)).toBe(true);
+    const [row] = await server.database.db.select().from(revisions).where(eq(revisions.projectId, id));
+    expect(row!.document).toEqual(tomorrow);
   });
 });
 
