@@ -173,7 +173,7 @@ describe('outline-stack build', () => {
     [['build', file, '--out', 'x.docx'], /ends in \.docx; known formats/],
     [['build', file, '--out', 'x.glb', '--depth', 'thick'], /--depth needs a number, not “thick”/],
     [['build', file, '--out', 'x.glb', '--depth=-1'], /--depth must be more than 0/],
-    [['build', file, '--out', 'x.glb', '--edge', 'wavy'], /--edge is “wavy”; it can be none, chamfer, round/],
+    [['build', file, '--out', 'x.glb', '--edge', 'wavy'], /--edge is “wavy”; it can be none, round, chamfer/],
     [['build', file, '--out', 'x.glb', '--steps', '1.5'], /--steps must be a whole number/],
     [['build', file, '--out', 'x.glb', '--colour', 'red'], /Unknown option '--colour'/],
   ])('%j is wrong usage', (words, message) => {

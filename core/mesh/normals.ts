@@ -113,7 +113,8 @@ class CornerNormals {
   private readonly curves: Curves | null;
   private readonly faceOf: Uint32Array;
   private readonly faceNormals: Float64Array;
-  private readonly weights: Float64Array;
+  /** Of corners that were asked for; those of level faces hardly ever are. */
+  private readonly angles: Float64Array;
   private faces = new Uint32Array(ROOM);
   /** Normals of the faces at the point, turned to where their curves run. */
   private turned = new Float64Array(3 * ROOM);
@@ -131,7 +132,7 @@ class CornerNormals {
       for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) this.faceOf[c] = f;
     }
     this.faceNormals = faceNormalsOf(mesh);
-    this.weights = cornerAngles(mesh, this.faceNormals);
+    this.angles = new Float64Array(mesh.corners.length);
   }
 
   private makeRoom(count: number): void {
@@ -200,13 +201,15 @@ class CornerNormals {
 
   /** Sets normal i to the mean over the faces that are smooth into face `like`. */
   private set(i: number, like: number, count: number, ids: Uint32Array, from: number): void {
-    const { turned, smooth, weights } = this;
+    const { turned, smooth, angles, mesh, faces } = this;
     let x = 0;
     let y = 0;
     let z = 0;
     for (let k = 0; k < count; k++) {
       if (smooth[like * count + k] === 0) continue;
-      const weight = weights[ids[from + k]!]!;
+      const corner = ids[from + k]!;
+      if (angles[corner] === 0) angles[corner] = cornerAngle(mesh, faces[k]!, corner);
+      const weight = angles[corner]!;
       x += weight * turned[3 * k]!;
       y += weight * turned[3 * k + 1]!;
       z += weight * turned[3 * k + 2]!;
@@ -256,36 +259,22 @@ export function faceNormalsOf({ positions: p, starts, corners }: Mesh): Float64A
   return normals;
 }
 
-/** Angle of each corner; of level faces, which need no mean, none. */
-function cornerAngles({ positions: p, starts, corners, sides }: Mesh, normals: Float64Array): Float64Array {
-  const angles = new Float64Array(corners.length);
-  for (let f = 0; f + 1 < starts.length; f++) {
-    const isLevel = normals[3 * f + 2] === 1 || normals[3 * f + 2] === -1;
-    if (isLevel && (sides[f] === FRONT || sides[f] === BACK)) continue;
-    const from = starts[f]!;
-    const to = starts[f + 1]!;
-    // From the corner before, which is the way to this one turned around.
-    let last = 3 * corners[to - 1]!;
-    let at = 3 * corners[from]!;
-    let ux = p[last]! - p[at]!;
-    let uy = p[last + 1]! - p[at + 1]!;
-    let uz = p[last + 2]! - p[at + 2]!;
-    for (let c = from; c < to; c++) {
-      const next = 3 * corners[c + 1 < to ? c + 1 : from]!;
-      const vx = p[next]! - p[at]!;
-      const vy = p[next + 1]! - p[at + 1]!;
-      const vz = p[next + 2]! - p[at + 2]!;
-      const lengths = Math.sqrt((ux * ux + uy * uy + uz * uz) * (vx * vx + vy * vy + vz * vz));
-      const cos = (ux * vx + uy * vy + uz * vz) / (lengths || 1);
-      angles[c] = Math.acos(Math.min(1, Math.max(-1, cos)));
-      last = at;
-      at = next;
-      ux = p[last]! - p[at]!;
-      uy = p[last + 1]! - p[at + 1]!;
-      uz = p[last + 2]! - p[at + 2]!;
-    }
-  }
-  return angles;
+/** Angle of a corner of face f. */
+function cornerAngle({ positions: p, starts, corners }: Mesh, f: number, c: number): number {
+  const from = starts[f]!;
+  const to = starts[f + 1]!;
+  const at = 3 * corners[c]!;
+  const a = 3 * corners[c > from ? c - 1 : to - 1]!;
+  const b = 3 * corners[c + 1 < to ? c + 1 : from]!;
+  const ux = p[a]! - p[at]!;
+  const uy = p[a + 1]! - p[at + 1]!;
+  const uz = p[a + 2]! - p[at + 2]!;
+  const vx = p[b]! - p[at]!;
+  const vy = p[b + 1]! - p[at + 1]!;
+  const vz = p[b + 2]! - p[at + 2]!;
+  const lengths = Math.sqrt((ux * ux + uy * uy + uz * uz) * (vx * vx + vy * vy + vz * vz));
+  const cos = (ux * vx + uy * vy + uz * vz) / (lengths || 1);
+  return Math.acos(Math.min(1, Math.max(-1, cos)));
 }
 
 /** Corner ids grouped by point: those of point p are ids[starts[p]] … ids[starts[p + 1] − 1]. */
