@@ -3,7 +3,7 @@
 import { GeometryError, type Warning } from '../base/errors.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
-import type { LeftOut, Stroke } from '../drawing.ts';
+import type { LeftOut } from '../drawing.ts';
 import { type Evaluator, NotOpen } from '../evaluate/evaluator.ts';
 import { membersKey, OfObject } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
@@ -18,6 +18,7 @@ import type { EdgePath } from '../solid/lid.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
 import { membersOf, placedShapes } from '../sources/placing.ts';
 import { type DrawnMesh, drawnMesh } from './meshes.ts';
+import type { ShapeView } from './shape.ts';
 
 /** What is shown of meshes besides their faces. */
 export interface Overlays {
@@ -27,17 +28,8 @@ export interface Overlays {
   readonly wire: boolean;
 }
 
-export interface FlatShape {
-  readonly id: string;
-  readonly name: string;
-  /** SVG path data on the sheet, y up. */
-  readonly d: string;
-  readonly fillRule: 'nonzero' | 'evenodd';
-  /** On the sheet; null for a filled shape. */
-  readonly stroke: Stroke | null;
-  /** `#rrggbb` of the source. */
-  readonly colour: string;
-}
+/** A shape on the sheet, y up. */
+export type FlatShape = ShapeView;
 
 export interface Failure {
   readonly code: string;

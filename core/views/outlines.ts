@@ -1,23 +1,18 @@
 // outlines.ts — shapes as the Outline station shows them.
-import type { Drawing, Shape, Stroke } from '../drawing.ts';
+import type { Drawing, Shape } from '../drawing.ts';
 import type { EditOutcome } from '../edits/apply.ts';
 import { roughBounds } from '../outline/corners.ts';
 import { facesBetween, placeInside } from '../outline/faces.ts';
 import { meanThickness } from '../outline/measure.ts';
 import { printPath } from '../path/print.ts';
 import type { Path } from '../path/types.ts';
+import type { ShapeView } from './shape.ts';
 
 /** Decimals of coordinates that go to the page and come back from it. */
 const DIGITS = 6;
 
 /** A shape in user units of its source, y down. */
-export interface OutlineShape {
-  readonly id: string;
-  readonly name: string;
-  readonly d: string;
-  readonly fillRule: 'nonzero' | 'evenodd';
-  readonly stroke: Stroke | null;
-  readonly colour: string;
+export interface OutlineShape extends ShapeView {
   readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
   /** Of a stroke, or of a filled shape on average. */
   readonly thickness: number;

@@ -16,6 +16,7 @@ import { drawing, penWidth, useDrawing } from '../store/drawing.ts';
 import { DIGITS } from '../store/outline.ts';
 import { useWallThickness } from '../store/walls.ts';
 import type { FlatEye } from './eye.ts';
+import { PointerArea } from './PointerArea.tsx';
 import { SnapMark } from './SnapMark.tsx';
 import { SNAP, type Snap } from './snapping.ts';
 
@@ -80,9 +81,8 @@ export function DrawMarks({ source, snap, pixel, frame, placeAt }: DrawMarksProp
   const path = dragged ?? pathOfLines([next]);
   return (
     <g data-drawing={line.points.length}>
-      <rect
-        {...frame}
-        fill="transparent"
+      <PointerArea
+        frame={frame}
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={up}

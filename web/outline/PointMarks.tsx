@@ -23,6 +23,7 @@ import {
 import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
 import type { Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
+import { PointerArea } from './PointerArea.tsx';
 import { SnapMark } from './SnapMark.tsx';
 import type { Snap } from './snapping.ts';
 
@@ -177,15 +178,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
 
   return (
     <g data-points={lines.reduce((sum, { points }) => sum + points.length, 0)}>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the panel beside the view moves points by numbers */}
-      <rect
-        {...frame}
-        fill="transparent"
-        onPointerDown={down}
-        onPointerMove={move}
-        onPointerUp={up}
-        onDoubleClick={insert}
-      />
+      <PointerArea frame={frame} onPointerDown={down} onPointerMove={move} onPointerUp={up} onDoubleClick={insert} />
       <g className="pointer-events-none">
         <Line d={rest ? rest.d : printPath(pathOfLines(lines), DIGITS)} pixel={pixel} />
         {rest && <Line d={printPath(changedLines(lines, rest.moved), DIGITS)} pixel={pixel} />}
