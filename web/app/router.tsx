@@ -12,8 +12,7 @@ export const router = createBrowserRouter([
     errorElement: <Failure />,
     children: [
       { index: true, loader: ({ params }) => replace(`/projects/${params.id}/${FIRST.path}`) },
-      // The workplace shows them.
-      ...STATIONS.map(({ path }) => ({ path, element: null })),
+      ...STATIONS.map(({ path, panel: Panel }) => ({ path, element: <Panel /> })),
     ],
   },
   { path: '*', element: <Failure /> },

@@ -1,6 +1,6 @@
 // Workplace.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
 import { useEffect, useState } from 'react';
-import { useLocation, useParams } from 'react-router';
+import { Outlet, useLocation, useParams } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectReply } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
@@ -65,7 +65,7 @@ function OpenWorkplace() {
       <StackPanel />
       <WorkView station={station} />
       <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
-        <station.panel />
+        <Outlet />
       </aside>
       <ProofStrip />
       <HelpDialog isOpen={help.isOpen} onClose={help.close} />
