@@ -122,7 +122,7 @@ test('a change made without the server outlives leaving its project, and even th
   await page.unroute('**/api/projects/*', isSaving);
   await page.getByRole('button', { name: 'Try now' }).click();
   await expect(note).toHaveCount(0);
-  await expect(page.getByRole('link', { name: /Patch of the night/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Patch of the night/ })).toBeVisible();
 });
 
 test('an edge that reaches too far ends in a ridge, holds back, or is made safe', async ({ page }) => {
