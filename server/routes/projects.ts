@@ -33,7 +33,7 @@ export function projectFileRoutes({ projects, assets }: ProjectDeps): Router {
   });
   router.post('/projects/file', body, async (request, response) => {
     const bytes: unknown = request.body;
-    if (!Buffer.isBuffer(bytes)) throw new GeometryError('bad-file', 'The file is empty.');
+    if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
     const file = await readProjectFile(bytes, hashOf);
     for (const each of Object.values(file.assets)) await assets.put(Buffer.from(each));
     response.status(201).json(await projects.create(file.document));
