@@ -40,9 +40,9 @@ export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
  * What is installed that is not what the lock file asks for: names of packages, empty when all are as they should be. Read
  * from the list that npm keeps of what it installed, so that no note of ours can differ from what is there.
  */
-export function wrongPackages(root = ROOT) {
-  const kept = join(root, 'node_modules', '.package-lock.json');
-  const wanted = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8')).packages;
+export function wrongPackages() {
+  const kept = join(ROOT, 'node_modules', '.package-lock.json');
+  const wanted = JSON.parse(readFileSync(join(ROOT, 'package-lock.json'), 'utf8')).packages;
   const installed = existsSync(kept) ? JSON.parse(readFileSync(kept, 'utf8')).packages : {};
   return Object.entries(wanted)
     .filter(([path, { version, optional }]) => {

@@ -8,7 +8,7 @@ import type { ProjectSummary } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
 import { api, projectFileUrl } from '../requests/api.ts';
-import { bringInLater, isProjectFile } from '../store/import.ts';
+import { bringInLater, isNamedAsProject } from '../store/import.ts';
 import { toggleTheme } from '../store/theme.ts';
 import { UnsavedNotes } from './UnsavedNotes.tsx';
 
@@ -72,7 +72,7 @@ export function ProjectList() {
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
       <ul className="grid grid-cols-3 gap-5">
         <li>
-          <BringInCard onFiles={(files) => void (files.every(isProjectFile) ? open(files) : begin(files))} />
+          <BringInCard onFiles={(files) => void (files.every(isNamedAsProject) ? open(files) : begin(files))} />
         </li>
         {projects?.map((project) => (
           <ProjectCard

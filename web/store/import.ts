@@ -70,7 +70,8 @@ export function bringInLater(project: string, files: readonly File[]): void {
   waiting = { project, files };
 }
 
-export const isProjectFile = ({ name }: File) => name.toLowerCase().endsWith(`.${PROJECT_FILE.extension}`);
+/** By its name: a damaged one is still to be refused as a project. */
+export const isNamedAsProject = ({ name }: File) => name.toLowerCase().endsWith(`.${PROJECT_FILE.extension}`);
 
 /** @returns the project that was opened last, where there were project files among them: those become projects of their own */
 export async function bringIn(files: readonly File[]): Promise<string | null> {
@@ -78,7 +79,7 @@ export async function bringIn(files: readonly File[]): Promise<string | null> {
   let opened: string | null = null;
   for (const file of files) {
     useImport.setState({ busy: file.name });
-    if (!isProjectFile(file)) results.push(await bringInOne(file));
+    if (!isNamedAsProject(file)) results.push(await bringInOne(file));
     else {
       try {
         opened = (await api.openProjectFile(file)).id;
