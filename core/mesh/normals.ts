@@ -100,6 +100,8 @@ const [FRONT, EDGE, WALL, BACK] = SIDES.map((_, i) => i) as [number, number, num
 
 /** Faces at one point for which there is room at first. */
 const ROOM = 64;
+const BITS = 32;
+const NONE = 0xffffffff;
 
 /** The normals of the corners at one point after another. Everything is kept in flat arrays: this is where drags wait. */
 class CornerNormals {
@@ -120,6 +122,10 @@ class CornerNormals {
   private turned = new Float64Array(3 * ROOM);
   /** Which of the faces are smooth into which: a row for each. */
   private smooth = new Uint8Array(ROOM * ROOM);
+  /** The same rows as bits, where there are no more faces than bits. */
+  private bits = new Int32Array(ROOM);
+  /** The face whose normal each face has. */
+  private like = new Uint32Array(ROOM);
 
   constructor(mesh: Mesh, { crease, blend }: Shading) {
     this.mesh = mesh;
@@ -141,6 +147,7 @@ class CornerNormals {
     [this.x, this.y, this.z] = [new Float64Array(2 * count), new Float64Array(2 * count), new Float64Array(2 * count)];
     this.turned = new Float64Array(6 * count);
     this.smooth = new Uint8Array(4 * count * count);
+    [this.bits, this.like] = [new Int32Array(2 * count), new Uint32Array(2 * count)];
   }
 
   /** @param ids ids[from] … ids[to − 1] are the corners at the point */
@@ -169,8 +176,27 @@ class CornerNormals {
         this.x[i] = 0;
         this.y[i] = 0;
         this.z[i] = turned[3 * i + 2]!;
-      } else this.set(i, this.blendOf(i, count), count, ids, from);
+        this.like[i] = NONE;
+        continue;
+      }
+      this.like[i] = this.blendOf(i, count);
+      const twin = this.twinOf(i, count);
+      if (twin < 0) this.set(i, this.like[i]!, count, ids, from);
+      else {
+        this.x[i] = this.x[twin]!;
+        this.y[i] = this.y[twin]!;
+        this.z[i] = this.z[twin]!;
+      }
     }
+  }
+
+  /** A face before face i whose normal is the mean over the very same faces; −1 for none. */
+  private twinOf(i: number, count: number): number {
+    if (count > BITS) return -1;
+    const { bits, like } = this;
+    const own = bits[like[i]!]!;
+    for (let k = 0; k < i; k++) if (like[k] !== NONE && bits[like[k]!] === own) return k;
+    return -1;
   }
 
   private isLevel(i: number): boolean {
@@ -181,7 +207,8 @@ class CornerNormals {
 
   /** Tells which faces of one side run into each other without a line between them. */
   private findSmooth(count: number): void {
-    const { faces, turned, limit, curves, mesh, smooth } = this;
+    const { faces, turned, limit, curves, mesh, smooth, bits } = this;
+    for (let i = 0; i < count; i++) bits[i] = 1 << i;
     for (let i = 0; i < count; i++) {
       smooth[i * count + i] = 1;
       const side = mesh.sides[faces[i]!];
@@ -195,6 +222,9 @@ class CornerNormals {
           isSmooth = dot >= limit && (curves === null || curves.areAlong(faces[i]!, faces[k]!));
         }
         smooth[i * count + k] = smooth[k * count + i] = isSmooth ? 1 : 0;
+        if (!isSmooth) continue;
+        bits[i]! |= 1 << k;
+        bits[k]! |= 1 << i;
       }
     }
   }

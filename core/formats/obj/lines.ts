@@ -8,11 +8,18 @@ const [LEAST, MOST] = [1e-4, 1e6];
 const POWERS = Array.from({ length: 13 }, (_, k) => 10 ** k);
 /** Longest number: sign, nine digits, point, zeros before them, exponent. */
 const LONGEST = 24;
+/** Numbers that are remembered, and the longest that are: what is shorter than nine digits and written out. */
+const SLOTS = 1 << 12;
+const SLOT = 16;
 const [SPACE, NEWLINE, SLASH, MINUS, POINT, ZERO] = [32, 10, 47, 45, 46, 48];
 
 export class Lines {
   private bytes = new Uint8Array(1 << 16);
   private length = 0;
+  /** Numbers written lately, each in the slot that its bits fall on, and their characters: heights and sides come again and again. */
+  private readonly written = new Float32Array(SLOTS).fill(Number.NaN);
+  private readonly sizes = new Uint8Array(SLOTS);
+  private readonly copies = new Uint8Array(SLOT * SLOTS);
 
   /** ASCII, or anything else. */
   text(text: string): void {
@@ -60,8 +67,26 @@ export class Lines {
     return taken;
   }
 
-  /** A float32 in as few digits of nine as it needs, as `String(Number(v.toPrecision(9)))`. */
+  /** A float32 in as few digits of nine as it needs, as `String(Number(v.toPrecision(9)))`: copied where it was written lately. */
   private number(v: number): void {
+    const slot = slotOf(v);
+    if (this.written[slot] === v) {
+      const from = SLOT * slot;
+      const size = this.sizes[slot]!;
+      for (let k = 0; k < size; k++) this.bytes[this.length + k] = this.copies[from + k]!;
+      this.length += size;
+      return;
+    }
+    const start = this.length;
+    this.digits(v);
+    const size = this.length - start;
+    if (size > SLOT) return;
+    this.written[slot] = v;
+    this.sizes[slot] = size;
+    for (let k = 0; k < size; k++) this.copies[SLOT * slot + k] = this.bytes[start + k]!;
+  }
+
+  private digits(v: number): void {
     const size = Math.abs(v);
     if (!(size >= LEAST && size < MOST)) {
       const text = String(Number(v.toPrecision(DIGITS)));
@@ -119,6 +144,15 @@ export class Lines {
     larger.set(this.bytes.subarray(0, this.length));
     this.bytes = larger;
   }
+}
+
+const float = new Float32Array(1);
+const bits = new Uint32Array(float.buffer);
+
+/** Spread evenly (Knuth, "The Art of Computer Programming" 3, §6.4: multiplicative hashing). */
+function slotOf(v: number): number {
+  float[0] = v;
+  return Math.imul(bits[0]!, 0x9e3779b1) >>> 20;
 }
 
 /** How many digits a whole number has, which is more than 0. */

@@ -1,7 +1,7 @@
 // stl.ts — binary STL: 80 bytes of header, a count, 50 bytes a triangle, little-endian. All parts in one body.
 import { GeometryError } from '../../base/errors.ts';
 import { PLAIN } from '../../materials/schema.ts';
-import { trianglesOf } from '../../mesh/triangles.ts';
+import { triangleCorners } from '../../mesh/triangles.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
 import { joinBytes, type Part, triangleMesh } from '../part.ts';
@@ -38,7 +38,7 @@ function isStl(head: Uint8Array): boolean {
 
 /** A part at a time. */
 function* stlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
-  const divided = apart(parts).map((mesh) => ({ mesh, indices: trianglesOf(mesh).indices }));
+  const divided = apart(parts).map((mesh) => ({ mesh, indices: triangleCorners(mesh).map((corner) => mesh.corners[corner]!) }));
   const head = new Uint8Array(HEADER + 4);
   // The header must not begin with "solid", which is how readers tell the text form.
   for (const [i, character] of [...'Outline Stack, binary STL'].entries()) head[i] = character.charCodeAt(0);
@@ -59,17 +59,19 @@ function records(p: Float64Array, indices: Uint32Array): Uint8Array {
     const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
     const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
     const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(nx, ny, nz) || 1;
-    view.setFloat32(at, nx / length, true);
-    view.setFloat32(at + 4, ny / length, true);
-    view.setFloat32(at + 8, nz / length, true);
-    for (const [k, corner] of [a, b, c].entries()) {
-      view.setFloat32(at + 12 + 12 * k, p[corner]!, true);
-      view.setFloat32(at + 16 + 12 * k, p[corner + 1]!, true);
-      view.setFloat32(at + 20 + 12 * k, p[corner + 2]!, true);
-    }
+    const length = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
+    place(view, at, nx / length, ny / length, nz / length);
+    place(view, at + 12, p[a]!, p[a + 1]!, p[a + 2]!);
+    place(view, at + 24, p[b]!, p[b + 1]!, p[b + 2]!);
+    place(view, at + 36, p[c]!, p[c + 1]!, p[c + 2]!);
   }
   return bytes;
+}
+
+function place(view: DataView, at: number, x: number, y: number, z: number): void {
+  view.setFloat32(at, x, true);
+  view.setFloat32(at + 4, y, true);
+  view.setFloat32(at + 8, z, true);
 }
 
 /**
