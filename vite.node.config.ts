@@ -17,6 +17,7 @@ export default defineConfig({
         'cli-thread': 'cli/thread.ts',
         bench: 'bench/run.ts',
         drags: 'bench/drags.ts',
+        openings: 'bench/openings.ts',
         corpora: 'bench/corpora.ts',
       },
     },

@@ -1,5 +1,6 @@
 // index.ts — the only entry for server, web and cli.
 
+export { bytesOf } from './base/bytes.ts';
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
 export { kindNamed } from './base/kinds.ts';
 export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './base/units.ts';
@@ -221,7 +222,6 @@ export {
   type BuildView,
   BuildViews,
   type Failure,
-  type FlatShape,
   type LayerView,
   type Overlays,
   type SourceView,
@@ -236,3 +236,4 @@ export {
   type Preview,
   previewOf,
 } from './views/outlines.ts';
+export { type FlatShape, type SheetView, sheetView, type ViewBox } from './views/sheet.ts';

@@ -10,7 +10,9 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { router } from './app/router.tsx';
 import { applyTheme } from './store/theme.ts';
+import { startGeometry } from './worker/client.ts';
 
+startGeometry();
 applyTheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -2,6 +2,7 @@
 // is a pure function of its inputs. Results are kept twice: by the content of what they depend on, as many as fit into some bytes,
 // and for what is in the document now by the very objects it is made of, so that nothing that is shown is forgotten.
 import { GeometryError, type Warning } from '../base/errors.ts';
+import { hashOf } from '../base/hash.ts';
 import { Budget, Memo } from '../base/memo.ts';
 import { type Build, buildKind, heightOf } from '../builds/index.ts';
 import type { BuildInput, Built, Placed } from '../builds/kind.ts';
@@ -116,10 +117,11 @@ export class Evaluator {
 
   // --- sources ----------------------------------------------------------------------------------------------------------
 
-  /** Fetches and decodes what a source is made from, unless nothing of that will be asked for. */
+  /** Fetches and decodes what a source is made from, unless its drawing is known, which is all that builds ask for. */
   async open(source: Source, reader: SourceReader): Promise<void> {
-    const kind = sourceKind(source.kind);
-    if (!kind.isDrawn(source, this.stages)) await this.openContent(source.kind, source, reader);
+    const { build, isDrawn } = sourceKind(source.kind);
+    if (build !== 'part' && this.isDrawn(source)) return;
+    if (!isDrawn(source, this.stages)) await this.openContent(source.kind, source, reader);
   }
 
   /** What a source, or what is to become one, is made from. */
@@ -195,6 +197,16 @@ export class Evaluator {
     }
     this.editedSources.set(source, result);
     return result;
+  }
+
+  /** Whether the shapes of a source are known. */
+  isDrawn(source: Source): boolean {
+    return this.edits.has(drawingKey(source));
+  }
+
+  /** Takes what {@link edited} gave for the same source on an earlier occasion. */
+  adoptDrawing(source: Source, drawn: Edited): void {
+    this.edits.set(drawingKey(source), drawn);
   }
 
   /** The shapes of a source as they came. */
@@ -305,6 +317,20 @@ export class Evaluator {
     const { shapes } = outlines ? { shapes: [] } : this.members(layer, source);
     const placement = { scale, origin };
     return { shapes, regions: outlines?.regions ?? null, placement, tolerance, profiles, build: layer.build };
+  }
+
+  /** Equal keys, equal layers {@link made}. */
+  madeKey(project: Resolved, layer: Layer): string {
+    const { source, tolerance, profiles } = this.of(project, layer);
+    return `${outlinesKey(layer, source, tolerance)} ${hashOf(JSON.stringify([layer.build, profiles]))}`;
+  }
+
+  /** What {@link makeLayer} would make of a layer; null where it is not known, or nothing is made so. */
+  made(project: Resolved, layer: Layer): MadeLayer | null {
+    const { source, profiles, outlines } = this.of(project, layer);
+    if (!outlines || buildKind(layer.build.kind).from !== 'outlines') return null;
+    const key = planKeyOf(outlines, inputOf(outlines, source, profiles), layer.build);
+    return this.plans.has(key) ? { regions: outlines.regions, plan: this.plans.get(key, never) } : null;
   }
 
   /** Takes what {@link makeLayer} made of a pending layer. */
@@ -506,7 +532,8 @@ function inputOf({ regions, extent }: LayerOutlines, placement: Placed, profiles
 const planKeyOf = ({ key }: LayerOutlines, input: BuildInput, build: Build) =>
   `${key} ${build.kind} ${buildKind(build.kind).planKey(input, build)}`;
 
-function sourceOf(project: Resolved, layer: Layer): Source {
+/** @throws {GeometryError} 'unknown-id' */
+export function sourceOf(project: Resolved, layer: Layer): Source {
   const source = project.sources.find((candidate) => candidate.id === layer.source);
   if (!source)
     throw new GeometryError('unknown-id', `The layer “${layer.name}” belongs to a source that is not in the project.`);

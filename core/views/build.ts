@@ -4,21 +4,19 @@ import { GeometryError, type Warning } from '../base/errors.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
-import { type Evaluator, NotOpen } from '../evaluate/evaluator.ts';
+import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
 import { membersKey, OfObject } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxOfPoints } from '../mesh/place.ts';
-import type { Point3 } from '../mesh/proof.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { layUvs } from '../mesh/uv.ts';
 import type { Width } from '../outline/width.ts';
-import { printPath } from '../path/print.ts';
 import type { EdgePath } from '../solid/lid.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
-import { membersOf, placedShapes } from '../sources/placing.ts';
+import { membersOf } from '../sources/placing.ts';
 import { type DrawnMesh, drawnMesh } from './meshes.ts';
-import type { ShapeView } from './shape.ts';
+import { type FlatShape, flatShapes, type ViewBox } from './sheet.ts';
 
 /** What is shown of meshes besides their faces. */
 export interface Overlays {
@@ -27,9 +25,6 @@ export interface Overlays {
   /** The edges of all faces. */
   readonly wire: boolean;
 }
-
-/** A shape on the sheet, y up. */
-export type FlatShape = ShapeView;
 
 export interface Failure {
   readonly code: string;
@@ -74,8 +69,8 @@ export interface BuildView {
   readonly layers: readonly LayerView[];
   readonly sources: readonly SourceView[];
   readonly overlaps: readonly Overlap[];
-  /** Extent on the sheet and in height of everything shown; null when nothing is. */
-  readonly box: { readonly min: Point3; readonly max: Point3 } | null;
+  /** Of everything shown; null when nothing is. */
+  readonly box: ViewBox | null;
 }
 
 /** All of a layer's view but what the caller may have. */
@@ -99,6 +94,8 @@ const boxes = new OfObject<Mesh, ReturnType<typeof boxOfPoints>>(({ positions })
 export class BuildViews {
   private readonly evaluator: Evaluator;
   private readonly facts = new WeakMap<Layer, { readonly source: Source; readonly project: Resolved; facts: Facts }>();
+  /** What was prepared and not asked for yet, by key. */
+  private readonly drawn = new Map<string, DrawnMesh>();
 
   constructor(evaluator: Evaluator) {
     this.evaluator = evaluator;
@@ -122,23 +119,30 @@ export class BuildViews {
   }
 
   private layer(project: Resolved, layer: Layer, known: ReadonlySet<string>, overlays: Overlays): LayerView {
-    const source = project.sources.find((candidate) => candidate.id === layer.source)!;
+    const source = sourceOf(project, layer);
     const shapesKey = membersKey(layer, source);
-    const shapes = known.has(shapesKey) ? null : this.flatShapes(layer, source);
+    const shapes = known.has(shapesKey) ? null : flatShapes(this.evaluator, layer, source);
     const facts = this.factsOf(project, layer, source);
     if (!layer.shown || facts.error) return { ...facts, shapesKey, shapes, key: '', mesh: null };
-    const uv = overlays.checker && layer.uv !== 'none' ? layer.uv : null;
-    const { crease, blend } = layer.shading;
-    const key = `${facts.meshKey} ${crease} ${blend} ${uv} ${overlays.wire}`;
+    const key = drawnKey(facts, layer, overlays);
     if (known.has(key)) return { ...facts, shapesKey, shapes, key, mesh: null };
+    const ready = this.drawn.get(key);
+    this.drawn.delete(key);
+    return { ...facts, shapesKey, shapes, key, mesh: ready ?? this.drawnOf(project, layer, overlays) };
+  }
+
+  private drawnOf(project: Resolved, layer: Layer, overlays: Overlays): DrawnMesh {
     const { mesh } = this.evaluator.mesh(project, layer);
-    return {
-      ...facts,
-      shapesKey,
-      shapes,
-      key,
-      mesh: drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire),
-    };
+    const uv = picturesOn(layer, overlays);
+    return drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire);
+  }
+
+  /** Prepares what {@link view} will draw of a layer, while others are still being made. */
+  prepare(project: Resolved, layer: Layer, known: ReadonlySet<string>, overlays: Overlays): void {
+    const facts = this.factsOf(project, layer, sourceOf(project, layer));
+    if (facts.error) return;
+    const key = drawnKey(facts, layer, overlays);
+    if (!known.has(key)) this.drawn.set(key, this.drawnOf(project, layer, overlays));
   }
 
   private factsOf(project: Resolved, layer: Layer, source: Source): Facts {
@@ -176,30 +180,6 @@ export class BuildViews {
     }
   }
 
-  private flatShapes(layer: Layer, source: Source): FlatShape[] {
-    if (sourceKind(source.kind).build === 'part') return [this.footprint(layer, source)];
-    const { shapes } = membersOf({ ...layer, skipped: [] }, this.evaluator.drawing(source));
-    return placedShapes(shapes, source).map(({ id, name, fillRule, stroke = null, colour, path }) => ({
-      id,
-      name,
-      d: printPath(path),
-      fillRule,
-      stroke,
-      colour,
-    }));
-  }
-
-  /** A part of a mesh file lies on the sheet as the box around it. */
-  private footprint({ id, name, members, material }: Layer, source: Source): FlatShape {
-    const all = this.evaluator.meshParts(source);
-    const { min, max } = boxOfPoints(members.flatMap((member) => all[Number(member)]?.mesh.positions ?? []));
-    const { scale, origin } = source;
-    const x = (v: number) => scale * (v - origin[0]);
-    const y = (v: number) => scale * (v + origin[1]);
-    const d = `M${x(min[0]!)} ${y(min[1]!)}H${x(max[0]!)}V${y(max[1]!)}H${x(min[0]!)}Z`;
-    return { id, name, d, fillRule: 'nonzero', stroke: null, colour: material.colour };
-  }
-
   private box(project: Resolved): BuildView['box'] {
     const min: [number, number, number] = [Infinity, Infinity, Infinity];
     const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
@@ -215,3 +195,12 @@ export class BuildViews {
     return min[0] <= max[0] ? { min, max } : null;
   }
 }
+
+/** Equal keys, equal meshes as they are drawn. */
+function drawnKey({ meshKey }: Facts, layer: Layer, overlays: Overlays): string {
+  const { crease, blend } = layer.shading;
+  return `${meshKey} ${crease} ${blend} ${picturesOn(layer, overlays)} ${overlays.wire}`;
+}
+
+/** How the faces of a layer lie on pictures; null where that is not shown. */
+const picturesOn = ({ uv }: Layer, { checker }: Overlays) => (checker && uv !== 'none' ? uv : null);

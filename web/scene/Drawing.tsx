@@ -16,10 +16,15 @@ interface Fineness {
   readonly shadowPixels: number;
 }
 
-export const finenessHere = (): Fineness =>
-  isDrawnInSoftware()
+/** Found once: asking takes as long as several frames. */
+let here: Fineness | null = null;
+
+export function finenessHere(): Fineness {
+  here ??= isDrawnInSoftware()
     ? { antialias: false, dpr: 2, moving: 0.5, stillAfterMs: 500, shadowPixels: 1024 }
     : { antialias: true, dpr: [1, 2], moving: 1, stillAfterMs: 300, shadowPixels: 2048 };
+  return here;
+}
 
 /**
  * Draws the scene on the share of the canvas that the moment allows. The canvas keeps its size: a new one would have to wait for

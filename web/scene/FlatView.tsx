@@ -18,7 +18,8 @@ interface Frame {
 
 export function FlatView() {
   const { layers, unit } = useDocument();
-  const view = useBuild((state) => state.view);
+  const view = useBuild((state) => state.view ?? state.sheet);
+  const isBuilt = useBuild((state) => state.view !== null);
   const look = useScreen((state) => state.look);
   const place = useScreen((state) => state.place);
   const box = useRef<HTMLDivElement>(null);
@@ -32,11 +33,11 @@ export function FlatView() {
     return () => observer.disconnect();
   }, []);
   const hasBox = Boolean(view?.box);
-  // Framed anew when it is asked for or when there is something for the first time, not at every change.
+  // Framed anew when it is asked for, when there is something for the first time and when that is built, not at every change.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
   useEffect(() => {
     if (view?.box && size.width > 1) setFrame(framed(view.box, size));
-  }, [look.count, hasBox, size]);
+  }, [look.count, hasBox, isBuilt, size]);
 
   const { x, y, scale } = frame ?? { x: 0, y: 0, scale: 1 };
   const zoom = (factor: number, clientX: number, clientY: number) => {

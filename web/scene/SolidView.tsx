@@ -1,7 +1,7 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { memo, useEffect, useState } from 'react';
+import { memo, useEffect } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
@@ -15,8 +15,9 @@ import { Slab } from './Slab.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
 
-export const SolidView = memo(function SolidView() {
-  const [{ antialias, dpr, moving, stillAfterMs, shadowPixels }] = useState(finenessHere);
+/** @param onFramed told when there is something to see, and the camera looks at it */
+export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () => void }) {
+  const { antialias, dpr, moving, stillAfterMs, shadowPixels } = finenessHere();
   return (
     <Canvas
       frameloop="demand"
@@ -33,12 +34,12 @@ export const SolidView = memo(function SolidView() {
     >
       <Drawing />
       <OrbitControls makeDefault enableDamping={false} regress />
-      <Scene shadowPixels={shadowPixels} />
+      <Scene shadowPixels={shadowPixels} onFramed={onFramed} />
     </Canvas>
   );
 });
 
-function Scene({ shadowPixels }: { shadowPixels: number }) {
+function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () => void }) {
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
   const wire = useScreen((state) => state.wire);
@@ -62,7 +63,7 @@ function Scene({ shadowPixels }: { shadowPixels: number }) {
         ) : null;
       })}
       <PlaceMark size={size} />
-      <Framing box={box} />
+      <Framing box={box} onFramed={onFramed} />
     </>
   );
 }
@@ -78,7 +79,7 @@ const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
 };
 
 /** Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. */
-function Framing({ box }: { box: Box | null }) {
+function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
   const look = useScreen((state) => state.look);
   const place = useScreen((state) => state.place);
   const { camera, controls, invalidate, size: canvas } = useThree();
@@ -96,6 +97,7 @@ function Framing({ box }: { box: Box | null }) {
     orbit.target.copy(middle);
     orbit.update();
     invalidate();
+    onFramed();
   }, [look.count, hasBox, orbit]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place moves the camera
   useEffect(() => {

@@ -1,7 +1,15 @@
 // build.ts — what the geometry worker makes of the document: always the newest one, never two at a time.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type LayerView, type Overlays, type Project, type Proof, type Totals, totalsOf } from '../../core/index.ts';
+import {
+  type LayerView,
+  type Overlays,
+  type Project,
+  type Proof,
+  type SheetView,
+  type Totals,
+  totalsOf,
+} from '../../core/index.ts';
 import { geometry, stopGeometry } from '../worker/client.ts';
 import type { TimedBuild } from '../worker/geometry/building.ts';
 import type { Failure } from '../worker/outcome.ts';
@@ -10,6 +18,8 @@ import { useScreen } from './screen.ts';
 
 interface BuildState {
   readonly view: TimedBuild | null;
+  /** The outlines alone, until there is a view. */
+  readonly sheet: SheetView | null;
   /** The document that `view` was made from. */
   readonly of: Project | null;
   /** Proofs of the shown layers by mesh key. */
@@ -29,6 +39,7 @@ interface BuildState {
 
 const EMPTY: BuildState = {
   view: null,
+  sheet: null,
   of: null,
   proofs: {},
   proven: null,
@@ -70,6 +81,7 @@ async function buildLatest(): Promise<void> {
   clearTimeout(proofTimer);
   const slow = setTimeout(() => set({ slow: true }), SLOW_MS);
   set({ busy: true });
+  if (!get().view) void showSheet();
   const report = Comlink.proxy((progress: number) => set({ progress }));
   while (wanted && (wanted !== get().of || areOverlaysNew())) {
     const project = wanted;
@@ -79,12 +91,21 @@ async function buildLatest(): Promise<void> {
     const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
     const outcome = await geometry((api) => api.build(project, known, overlays, report));
     if (!wanted) break;
-    if (outcome.ok) set({ view: completed(outcome.value, seen), of: project, failure: null });
+    if (outcome.ok) set({ view: completed(outcome.value, seen), sheet: null, of: project, failure: null });
     else set({ failure: outcome.error, of: project });
   }
   clearTimeout(slow);
   set({ busy: false, slow: false, progress: 0 });
   proofTimer = setTimeout(() => void prove(), PROOF_DELAY_MS);
+}
+
+/** Shows the outlines while the first build takes its time. */
+async function showSheet(): Promise<void> {
+  const project = wanted;
+  if (!project) return;
+  const outcome = await geometry((api) => api.sheet(project));
+  // Whatever is wrong with it, the build says so too.
+  if (outcome.ok && wanted === project && !get().view) set({ sheet: outcome.value });
 }
 
 /** The view with what the worker left out because it had sent it before. */

@@ -37,6 +37,11 @@ function start(): Running {
   return { api, sign, crashed, end };
 }
 
+/** Starts the worker while the page is still being put together: it takes its time. */
+export function startGeometry(): void {
+  running ??= start();
+}
+
 /** Calls the worker; a crash and a stop are failures like any other. */
 export async function geometry<T>(
   call: (api: Comlink.Remote<GeometryApi>) => Promise<Outcome<T>>,

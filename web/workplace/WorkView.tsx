@@ -1,6 +1,6 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
 import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, Square } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useCallback, useState } from 'react';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
@@ -20,6 +20,10 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
   const split = desk.isDivided ? chosen : 1;
   const ground = useScreen((state) => state.ground);
   const place = useScreen((state) => state.place);
+  const [isSolidThere, setSolidThere] = useState(false);
+  const onFramed = useCallback(() => setSolidThere(true), []);
+  // What waits for the first build sees the outlines meanwhile.
+  const flatShare = split > 0 || isSolidThere ? split : 1;
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <DropTarget>
@@ -31,12 +35,12 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
         {split < 1 && !isEmpty && (
           <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
             <Suspense fallback={null}>
-              <SolidView />
+              <SolidView onFramed={onFramed} />
             </Suspense>
           </div>
         )}
-        {split > 0 && !isEmpty && (
-          <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - split) * 100}% 0 0)` }}>
+        {flatShare > 0 && !isEmpty && (
+          <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - flatShare) * 100}% 0 0)` }}>
             <desk.flat />
           </div>
         )}

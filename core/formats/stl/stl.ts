@@ -38,7 +38,10 @@ function isStl(head: Uint8Array): boolean {
 
 /** A part at a time. */
 function* stlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
-  const divided = apart(parts).map((mesh) => ({ mesh, indices: triangleCorners(mesh).map((corner) => mesh.corners[corner]!) }));
+  const divided = apart(parts).map((mesh) => ({
+    mesh,
+    indices: triangleCorners(mesh).map((corner) => mesh.corners[corner]!),
+  }));
   const head = new Uint8Array(HEADER + 4);
   // The header must not begin with "solid", which is how readers tell the text form.
   for (const [i, character] of [...'Outline Stack, binary STL'].entries()) head[i] = character.charCodeAt(0);

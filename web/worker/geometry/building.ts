@@ -3,23 +3,46 @@ import * as Comlink from 'comlink';
 import {
   type BuildView,
   buffersOfDrawn,
+  bytesOf,
   GeometryError,
+  type Layer,
+  type MadeLayer,
   type Overlays,
+  type PendingLayer,
   type Project,
   type Proof,
   type Resolved,
+  type SheetView,
+  sheetView,
 } from '../../../core/index.ts';
 import { attempt, type Outcome } from '../outcome.ts';
-import { evaluator, heeding, pool, type Report, views, withSources } from './state.ts';
+import { evaluator, heeding, keepDrawing, kept, pool, type Report, views, withSources } from './state.ts';
 
 export interface TimedBuild extends BuildView {
   readonly ms: number;
+}
+
+/** What is kept for the next visit is put away when nobody waits. */
+const KEEP_DELAY_MS = 1000;
+
+const keptLayer = (project: Resolved, layer: Layer) => `layer ${evaluator.madeKey(project, layer)}`;
+
+function keep(project: Resolved): void {
+  for (const source of project.sources) keepDrawing(source);
+  for (const layer of project.layers) {
+    const made = evaluator.made(project, layer);
+    if (made) void kept.put(keptLayer(project, layer), bytesOf(made), made);
+  }
 }
 
 /** How many builds were asked for. */
 let builds = 0;
 
 export const building = {
+  /** What lies on the sheet, for a page that waits for its first build. */
+  sheet: (project: Project): Promise<Outcome<SheetView>> =>
+    attempt(() => withSources(project, (resolved) => sheetView(evaluator, resolved))),
+
   /**
    * Evaluates everything that is shown.
    * @param known keys of meshes and shapes the caller already has
@@ -35,8 +58,12 @@ export const building = {
     const outcome = await attempt(() =>
       withSources(project, async (resolved) => {
         const started = performance.now();
-        await makeLayers(resolved, heeding(report));
-        const view = views.view(resolved, new Set(known), overlays);
+        const had = new Set(known);
+        const prepare = (layer: Layer) => views.prepare(resolved, layer, had, overlays);
+        await makeLayers(resolved, heeding(report), prepare);
+        const view = views.view(resolved, had, overlays);
+        // A page that has nothing is being opened.
+        if (known.length === 0) setTimeout(() => keep(resolved), KEEP_DELAY_MS);
         return { ...view, ms: performance.now() - started };
       }),
     );
@@ -80,12 +107,14 @@ const MANY_POINTS = 20_000;
 /**
  * Makes the layers that are not known yet, several at a time where there are several. A single one, which is what a drag
  * changes, is made here and spares being copied; what cannot be made says so when it is built.
+ * @param prepare told of each layer that is made, while others are not
  */
-async function makeLayers(project: Resolved, report: Report): Promise<void> {
-  const pending = project.layers.flatMap((layer) => {
-    const job = layer.shown ? pendingOf(project, layer) : null;
-    return job ? [{ layer, job }] : [];
-  });
+async function makeLayers(project: Resolved, report: Report, prepare: (layer: Layer) => void): Promise<void> {
+  const shown = project.layers.filter((layer) => layer.shown);
+  const unknown = shown.flatMap((layer) => pendingOf(project, layer) ?? []);
+  const pending = (await Promise.all(unknown.map((each) => takeKept(project, each, prepare)))).flatMap(
+    (each) => each ?? [],
+  );
   const points = pending.reduce((sum, { job }) => sum + pointsOf(job), 0);
   if (pending.length === 0 || (pending.length === 1 && points < MANY_POINTS)) return;
   let done = 0;
@@ -93,24 +122,39 @@ async function makeLayers(project: Resolved, report: Report): Promise<void> {
     pending.map(async ({ layer, job }) => {
       const made = await pool.run((member) => member.layer(job));
       if (!made.ok && made.error.code === 'cancelled') throw new GeometryError('cancelled', made.error.message);
-      if (made.ok) evaluator.adoptLayer(project, layer, made.value);
       report(++done / pending.length);
+      if (!made.ok) return;
+      evaluator.adoptLayer(project, layer, made.value);
+      prepare(layer);
     }),
   );
 }
 
-type Pending = NonNullable<ReturnType<typeof evaluator.pending>>;
+interface Pending {
+  readonly layer: Layer;
+  readonly job: PendingLayer;
+}
 
 /** Null for nothing, and for a layer that says what is wrong with it when it is built. */
-function pendingOf(project: Resolved, layer: Resolved['layers'][number]): Pending | null {
+function pendingOf(project: Resolved, layer: Layer): Pending | null {
   try {
-    return evaluator.pending(project, layer);
+    const job = evaluator.pending(project, layer);
+    return job && { layer, job };
   } catch {
     return null;
   }
 }
 
-function pointsOf({ shapes, regions }: Pending): number {
+/** Takes what an earlier visit made of a layer; gives back what is still to be made. */
+async function takeKept(project: Resolved, pending: Pending, prepare: (layer: Layer) => void): Promise<Pending | null> {
+  const made = await kept.get<MadeLayer>(keptLayer(project, pending.layer));
+  if (!made) return pending;
+  evaluator.adoptLayer(project, pending.layer, made);
+  prepare(pending.layer);
+  return null;
+}
+
+function pointsOf({ shapes, regions }: PendingLayer): number {
   const rings = regions?.flatMap(({ outer, holes }) => [outer, ...holes]) ?? [];
   return shapes.reduce((sum, { path }) => sum + path.length, 0) + rings.reduce((sum, ring) => sum + ring.length / 2, 0);
 }

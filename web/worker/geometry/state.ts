@@ -2,6 +2,9 @@
 import * as Comlink from 'comlink';
 import {
   BuildViews,
+  bytesOf,
+  drawingKey,
+  type Edited,
   Evaluator,
   GeometryError,
   type LayerWishes,
@@ -11,6 +14,7 @@ import {
   resolve,
   type Source,
 } from '../../../core/index.ts';
+import { Kept } from '../kept.ts';
 import { type Member, Pool } from '../pool.ts';
 import { type StopSign, stoppable } from '../stopping.ts';
 import type { MemberApi } from './member.ts';
@@ -18,6 +22,9 @@ import { reader } from './reader.ts';
 
 export const evaluator = new Evaluator();
 export const views = new BuildViews(evaluator);
+
+/** Of drawings and layers, in the browser's database. */
+const KEPT_BYTES = 128 * 2 ** 20;
 
 /** One processor is left to the page. */
 const MOST_MEMBERS = Math.min(6, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
@@ -34,6 +41,9 @@ function startMember(): Member<Comlink.Remote<MemberApi>> {
   });
   return { api: Comlink.wrap<MemberApi>(worker), crashed, end: () => worker.terminate() };
 }
+
+/** Values of one version of the application are none of another's; the name of a built module says which it is. */
+export const kept = new Kept(new URL(import.meta.url).pathname, KEPT_BYTES);
 
 let sign: StopSign = null;
 
@@ -54,15 +64,33 @@ export const heeding = (report: Report = () => {}): Report => stoppable(sign, re
 export async function withSources<T>(project: Project, act: (project: Resolved) => T | Promise<T>): Promise<T> {
   const resolved = resolve(project);
   const fetched = new Set<Source>();
+  await Promise.all(project.sources.map(open));
   for (;;) {
     try {
-      await Promise.all(project.sources.map((source) => evaluator.open(source, reader)));
       return await act(resolved);
     } catch (error) {
       if (!(error instanceof NotOpen) || fetched.has(error.source)) throw error;
       fetched.add(error.source);
+      await evaluator.openContent(error.source.kind, error.source, reader);
     }
   }
+}
+
+/** A drawing that an earlier visit kept needs no content. */
+async function open(source: Source): Promise<void> {
+  if (!evaluator.isDrawn(source)) {
+    const drawn = await kept.get<Edited>(keptDrawing(source));
+    if (drawn) evaluator.adoptDrawing(source, drawn);
+  }
+  await evaluator.open(source, reader);
+}
+
+const keptDrawing = (source: Source) => `drawing ${drawingKey(source)}`;
+
+/** Keeps the drawing of a source for the next visit. */
+export function keepDrawing(source: Source): void {
+  const drawn = evaluator.edited(source);
+  void kept.put(keptDrawing(source), bytesOf(drawn), drawn);
 }
 
 /** Acts on one source of a project. */
