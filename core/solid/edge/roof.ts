@@ -13,7 +13,7 @@ import type { StripDrawing } from './drawing.ts';
 import { edgesOf, type Fit, type Lines, linesOf, linkedRings, meeting, nearestMeeting, offFrom } from './lines.ts';
 import { stacked, sweptRoof, sweptStrips } from './sweep.ts';
 import { type Meeting, Wavefront, type WavefrontEvents } from './wavefront.ts';
-import { type Face, type Joined, joinNodes, partHairs, RIM } from './weld.ts';
+import { type Changed, type Face, type Joined, joinNodes, partHairs, placed, RIM } from './weld.ts';
 
 // What follows is in shares of the extent: the roof is computed on coordinates divided by it.
 
@@ -408,18 +408,19 @@ class Book implements WavefrontEvents {
   /** Faces without near misses and without nodes that are nearly one place; null where that leads in circles. */
   private neat(drawn: readonly Face<Label>[], shifts: Float64Array, fit: Fit): readonly Face<Label>[] | null {
     const drawing = { x: this.x, y: this.y, times: this.times, level: this.levelOf };
-    let faces = drawn;
+    let now: Changed<Label> = { faces: drawn, changed: drawn };
     // An edge led through a node can leave a part of it that is as good as nothing.
     for (let round = 0; round < ROUNDS; round++) {
-      const { place, moved } = joinNodes(drawing, faces, shifts);
-      const joined = placed(faces, place);
-      this.move(moved, joined, fit);
-      const parted = partHairs(drawing, joined, this.exact);
+      const joined = joinNodes(drawing, now.changed, shifts);
+      const after = placed(now.faces, joined);
+      this.move(joined.moved, after.changed, fit);
+      // Nobody has looked at the faces of the first round yet.
+      const parted = partHairs(drawing, after, this.exact, round === 0 ? after.faces : after.changed);
       if (!parted) return null;
-      faces = parted;
-      if (parted === joined) break;
+      now = parted;
+      if (parted === after) break;
     }
-    return faces;
+    return now.faces;
   }
 
   /**
@@ -560,20 +561,4 @@ class Book implements WavefrontEvents {
       front: new Uint32Array(front),
     };
   }
-}
-
-/** Faces with their corners where they are now; corners that are one place count once. */
-function placed(faces: readonly Face<Label>[], place: Uint32Array): Face<Label>[] {
-  const result: Face<Label>[] = [];
-  for (const { corners, label } of faces) {
-    if (corners.every((corner) => place[corner] === corner)) {
-      result.push({ corners, label });
-      continue;
-    }
-    const kept: number[] = [];
-    for (const corner of corners) if (kept.at(-1) !== place[corner]) kept.push(place[corner]!);
-    if (kept.length > 1 && kept[0] === kept.at(-1)) kept.pop();
-    if (kept.length > 2) result.push({ corners: kept, label });
-  }
-  return result;
 }

@@ -89,25 +89,74 @@ export interface Face<Label> {
   readonly label: Label;
 }
 
+/** All faces, and those of them that are not as they were before. */
+export interface Changed<Label> {
+  readonly faces: readonly Face<Label>[];
+  readonly changed: readonly Face<Label>[];
+}
+
+/** Faces with their corners where nodes are now; corners that are one place count once. */
+export function placed<Label>(faces: readonly Face<Label>[], { place, moved }: Joined): Changed<Label> {
+  const isOther = new Uint8Array(place.length);
+  for (let i = 0; i < place.length; i++) if (place[i] !== i) isOther[i] = GONE;
+  for (const node of moved.keys()) isOther[node] = MOVED;
+  const result: Face<Label>[] = [];
+  const changed: Face<Label>[] = [];
+  for (const face of faces) {
+    let [isGone, isMoved] = [false, false];
+    for (const corner of face.corners) {
+      isGone ||= isOther[corner] === GONE;
+      isMoved ||= isOther[corner] === MOVED;
+    }
+    const after = isGone ? merged(face, place) : [face];
+    for (const each of after) result.push(each);
+    if (isGone || isMoved) for (const each of after) changed.push(each);
+  }
+  return { faces: result, changed };
+}
+
+const [GONE, MOVED] = [1, 2];
+
+/** None where too few corners are left. */
+function merged<Label>({ corners, label }: Face<Label>, place: Uint32Array): Face<Label>[] {
+  const kept: number[] = [];
+  for (const corner of corners) if (kept.at(-1) !== place[corner]) kept.push(place[corner]!);
+  if (kept.length > 1 && kept[0] === kept.at(-1)) kept.pop();
+  return kept.length > 2 ? [{ corners: kept, label }] : [];
+}
+
 /**
  * Faces parted wherever a corner of one lies on another of its edges, or beyond it. Edges without a face on the other side stay
  * whole.
  * @param beyond how far a corner may have come to lie beyond an edge
- * @returns the very same list where nothing is to be parted; null when it leads in circles
+ * @param unknown the faces that may have to be parted
+ * @returns the very same where nothing is to be parted; null when it leads in circles
  */
 export function partHairs<Label>(
   { x, y }: Drawing,
-  faces: readonly Face<Label>[],
+  before: Changed<Label>,
   beyond: number,
-): readonly Face<Label>[] | null {
+  unknown = before.changed,
+): Changed<Label> | null {
+  const { faces, changed } = before;
+  const repeating = new Set(unknown.filter(({ corners }) => repeats(corners)));
+  const doubtful = new Set(unknown.filter(({ corners }) => nearMissOf(x, y, corners, beyond)));
+  if (repeating.size === 0 && doubtful.size === 0) return before;
   const all: (Face<Label> | null)[] = [];
-  for (const face of faces) {
-    if (repeats(face.corners)) all.push(...loops(face));
-    else all.push(face);
-  }
   const suspects: number[] = [];
-  for (let f = 0; f < all.length; f++) if (nearMissOf(x, y, all[f]!.corners, beyond)) suspects.push(f);
-  if (suspects.length === 0) return all.length === faces.length ? faces : (all as Face<Label>[]);
+  const fresh: Face<Label>[] = [];
+  for (const face of faces) {
+    if (repeating.has(face)) {
+      for (const loop of loops(face)) {
+        fresh.push(loop);
+        if (nearMissOf(x, y, loop.corners, beyond)) suspects.push(all.length);
+        all.push(loop);
+      }
+    } else {
+      if (doubtful.has(face)) suspects.push(all.length);
+      all.push(face);
+    }
+  }
   const near = facesAround(all as Face<Label>[], x.length);
   const parts = new Map<number, number[]>();
   /** The face that runs from a to b, −1 for none. */
@@ -127,6 +176,7 @@ export function partHairs<Label>(
       const added = all.push(part) - 1;
       for (const corner of part.corners) parts.set(corner, [...(parts.get(corner) ?? []), added]);
       suspects.push(added);
+      fresh.push(part);
     }
   };
   let patience = PATIENCE * suspects.length;
@@ -147,7 +197,12 @@ export function partHairs<Label>(
     replace(other, insert(all[other]!.corners, b));
     replace(f, insert(face.corners, a));
   }
-  return all.filter((face) => face !== null);
+  if (fresh.length === 0 && repeating.size === 0) return before;
+  const alive = new Set(all);
+  return {
+    faces: all.filter((face) => face !== null),
+    changed: [...changed, ...fresh].filter((face) => alive.has(face)),
+  };
 }
 
 /** The faces at each node: those of node i are faces[starts[i]] … faces[starts[i + 1] − 1]. */
