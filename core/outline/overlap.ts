@@ -85,10 +85,14 @@ function forEachMeeting(a: Footprint, b: Footprint, meet: (p: Patch, q: Patch) =
 /** Edges of two patches that are compared one with another; where there are more, cutting is no slower. */
 const MOST_PAIRS = 20_000;
 
+/** Two patches with no more edges than this are cut alone: a large one would be cut again and again. */
+const SMALL = 500;
+
+const edgesIn = ({ rings }: Patch) => rings.reduce((sum, ring) => sum + ring.length / 2, 0);
+
 /** Whether two patches share nothing at all: true is certain, false is not. */
 function areClear(p: Patch, q: Patch): boolean {
-  const edges = (patch: Patch) => patch.rings.reduce((sum, ring) => sum + ring.length / 2, 0);
-  if (edges(p) * edges(q) > MOST_PAIRS) return false;
+  if (edgesIn(p) * edgesIn(q) > MOST_PAIRS) return false;
   for (const ring of p.rings) for (const other of q.rings) if (ringsCross(ring, other)) return false;
   // A corner may lie on the other's boundary; that is a touch, which cutting decides.
   const isIn = (ring: Ring, rings: readonly Ring[]) => pointInRings(ring[0]!, ring[1]!, rings);
@@ -139,7 +143,17 @@ export function doOverlap(a: Footprint, b: Footprint, share: number): boolean {
     isCertain ||= Math.max(discShared(p, q), discShared(q, p)) > least;
     if (!isCertain) pairs.push([p, q]);
   });
-  return isCertain || areaOf(pairs) > least;
+  if (isCertain) return true;
+  // Regions of one side share nothing, so that shares of pairs add up, and mostly the first ones decide.
+  let shared = 0;
+  const large: [Patch, Patch][] = [];
+  for (const pair of pairs) {
+    const [p, q] = pair;
+    if (edgesIn(p) + edgesIn(q) > SMALL) large.push(pair);
+    else if (!areClear(p, q)) shared += sharedArea([p.region], [q.region]);
+    if (shared > least) return true;
+  }
+  return shared + areaOf(large) > least;
 }
 
 /**
