@@ -69,6 +69,35 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+describe('changes of one gesture', () => {
+  const name = () => state().history!.present.name;
+  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 2000));
+
+  it('undo as one, and those of the next one apart from them', () => {
+    for (const each of ['a', 'ab', 'abc']) store.dispatch({ do: 'rename-project', name: each }, 'first drag');
+    for (const each of ['x', 'xy']) store.dispatch({ do: 'rename-project', name: each }, 'second drag');
+    store.undoChange();
+    expect(name()).toBe('abc');
+    store.undoChange();
+    expect(name()).toBe('Sign');
+    store.redoChange();
+    expect(name()).toBe('abc');
+  });
+
+  it('are not gone on with after an undo, or after a change by itself', () => {
+    store.dispatch({ do: 'rename-project', name: 'a' }, 'drag');
+    store.undoChange();
+    store.dispatch({ do: 'rename-project', name: 'b' }, 'drag');
+    rename('alone');
+    store.dispatch({ do: 'rename-project', name: 'c' }, 'drag');
+    const undone = Array.from({ length: 4 }, () => {
+      store.undoChange();
+      return name();
+    });
+    expect(undone).toEqual(['alone', 'b', 'Sign', 'Sign']);
+  });
+});
+
 describe('an open project', () => {
   it('is saved a moment after it was changed, several changes at once', async () => {
     rename('One');
