@@ -73,8 +73,26 @@ test('a file that holds no project is refused in a sentence, and nothing is lost
   const path = join(FOLDER, 'torn.outline');
   writeFileSync(path, readFileSync(await saveFile(page, 'Saltmarsh word')).subarray(0, 900));
   await page.getByLabel('Begin with files').setInputFiles(path);
-  await expect(page.getByText(/The project file is damaged/)).toBeVisible();
+  await expect(page.getByText(/“torn.outline” was not opened. The project file is damaged/)).toBeVisible();
   expect(new URL(page.url()).pathname).toBe('/');
+});
+
+test('project files and others dropped together become projects, and one of the others', async ({ page }) => {
+  await page.request.post('/api/demo/restore');
+  const word = await saveFile(page, 'Saltmarsh word');
+  const [mark, torn] = [join(FOLDER, 'gull.svg'), join(FOLDER, 'torn.outline')];
+  writeFileSync(mark, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><path d="M0 0H10V10H0Z"/></svg>');
+  writeFileSync(torn, readFileSync(word).subarray(0, 900));
+  const cards = page.getByRole('link', { name: /^Saltmarsh word/ });
+  const before = await cards.count();
+  await page.getByLabel('Begin with files').setInputFiles([torn, word, mark]);
+  await page.waitForURL(/\/projects\/.+\/source/);
+  await expect(page.getByText(/gull\.svg came in as 1 layer/)).toBeVisible();
+  await expect(page.getByText(/torn\.outline was not brought in/)).toBeVisible();
+  expect((await documentOf(page)).document.name).toBe('gull');
+  await page.request.delete(`/api/projects/${idOn(page)}`);
+  await page.goto('/');
+  await expect(cards).toHaveCount(before + 1);
 });
 
 /** What of an export the command line writes to the file that it is given. */

@@ -15,12 +15,13 @@ await withPage(async (page) => {
   };
   const proven = () => page.locator('[aria-label="Proof"][data-fresh="true"]').waitFor();
   const station = (name) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name }).click();
+  const project = (name) => page.getByRole('link', { name: new RegExp(`^${name}`) });
   const layer = (name) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
 
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh crest/ }).waitFor();
+  await project('Saltmarsh crest').waitFor();
   await shoot('projects');
-  await page.getByRole('link', { name: /Saltmarsh crest/ }).click();
+  await project('Saltmarsh crest').click();
   await proven();
   await shoot('picture-built');
   await station('Source');
@@ -65,7 +66,7 @@ await withPage(async (page) => {
   for (let i = 0; i < 4; i++) await page.keyboard.press('Backspace');
   await page.keyboard.press('Escape');
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh hall/ }).click();
+  await project('Saltmarsh hall').click();
   await proven();
   await station('Outline');
   await layer('WALLS');
@@ -76,7 +77,7 @@ await withPage(async (page) => {
   await page.mouse.click(glass.x + glass.width / 2, glass.y + glass.height / 2);
   await shoot('outline-walls');
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh word/ }).click();
+  await project('Saltmarsh word').click();
   await proven();
   await station('Source');
   await shoot('lettering');
@@ -86,7 +87,7 @@ await withPage(async (page) => {
   await page.getByRole('button', { name: 'all', exact: true }).click();
   await shoot('outline-word');
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh mission patch/ }).click();
+  await project('Saltmarsh mission patch').click();
   await proven();
   await station('Source');
   await shoot('source');
@@ -114,9 +115,9 @@ await withPage(async (page) => {
   await page.getByRole('button', { name: 'Edges of all faces' }).click();
   await page.getByRole('button', { name: 'Solid', exact: true }).click();
   await page.keyboard.press('Alt+1');
-  await page.getByRole('button', { name: 'Day or night bench' }).click();
+  await page.getByRole('button', { name: 'Day or night' }).click();
   await shoot('build-night');
-  await page.getByRole('button', { name: 'Day or night bench' }).click();
+  await page.getByRole('button', { name: 'Day or night' }).click();
   for (const name of ['Stage', 'Motion']) {
     await station(name);
     await shoot(name.toLowerCase());

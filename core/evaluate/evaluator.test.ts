@@ -1,6 +1,7 @@
 // What a change makes anew and what it leaves, however large the project and however little may be kept.
 import { describe, expect, it } from 'vitest';
 import { heightOf } from '../builds/index.ts';
+import { NO_EDGE } from '../builds/slab/slab.ts';
 import { applyCommand } from '../document/commands/index.ts';
 import { deltaOf, withDelta } from '../document/delta.ts';
 import { resolve } from '../document/resolve.ts';
@@ -126,5 +127,44 @@ describe('overlaps', () => {
       };
       expect(plain({ project: moved, evaluator })).toEqual(plain(fresh));
     }
+  });
+});
+
+describe('what was drawn and made on an earlier occasion', () => {
+  it('gives the same mesh to an evaluator that has no content', () => {
+    const first = projectOf(readSvg(squares(3)), {
+      depth: 4,
+      build: { edge: { ...NO_EDGE, on: 'both', reach: 1, rise: 1 } },
+    });
+    const project = resolve(first.project);
+    const meshes = project.layers.map((layer) => first.evaluator.mesh(project, layer));
+
+    const second = new Evaluator();
+    for (const source of project.sources) {
+      expect(second.isDrawn(source)).toBe(false);
+      second.adoptDrawing(source, structuredClone(first.evaluator.edited(source)));
+      expect(second.isDrawn(source)).toBe(true);
+    }
+    for (const layer of project.layers) {
+      expect(second.made(project, layer)).toBeNull();
+      expect(second.madeKey(project, layer)).toBe(first.evaluator.madeKey(project, layer));
+      second.adoptLayer(project, layer, structuredClone(first.evaluator.made(project, layer)!));
+      expect(second.pending(project, layer)).toBeNull();
+    }
+    expect(project.layers.map((layer) => second.mesh(project, layer))).toEqual(meshes);
+  });
+
+  it('has another key where anything of it is another', () => {
+    const { project, evaluator } = projectOf(readSvg(squares(2)), { depth: 4 });
+    const [a, b] = project.layers;
+    const key = (next: Project, layer = next.layers[0]!) => evaluator.madeKey(resolve(next), layer);
+    const changed = [
+      key(project, b),
+      key(deeper(project, a!.id)),
+      key({ ...project, tolerance: 2 * project.tolerance }),
+      key({ ...project, sources: project.sources.map((source) => ({ ...source, scale: 2 * source.scale })) }),
+      key({ ...project, layers: [{ ...a!, skipped: [...a!.members] }, b!] }),
+    ];
+    expect(new Set([key(project), ...changed]).size).toBe(changed.length + 1);
   });
 });

@@ -94,8 +94,8 @@ const boxes = new OfObject<Mesh, ReturnType<typeof boxOfPoints>>(({ positions })
 export class BuildViews {
   private readonly evaluator: Evaluator;
   private readonly facts = new WeakMap<Layer, { readonly source: Source; readonly project: Resolved; facts: Facts }>();
-  /** What was prepared and not asked for yet, by key. */
-  private readonly drawn = new Map<string, DrawnMesh>();
+  /** Meshes for the view that comes next, by key. */
+  private readonly prepared = new Map<string, DrawnMesh>();
 
   constructor(evaluator: Evaluator) {
     this.evaluator = evaluator;
@@ -104,6 +104,8 @@ export class BuildViews {
   /** @param known keys of meshes and shapes that the caller has */
   view(project: Resolved, known: ReadonlySet<string>, overlays: Overlays): BuildView {
     const layers = project.layers.map((layer) => this.layer(project, layer, known, overlays));
+    // Left over where a build was stopped.
+    this.prepared.clear();
     const sources = project.sources.map((source) => {
       const { leftOut, warnings, shapes } = this.evaluator.drawing(source);
       return {
@@ -126,12 +128,13 @@ export class BuildViews {
     if (!layer.shown || facts.error) return { ...facts, shapesKey, shapes, key: '', mesh: null };
     const key = drawnKey(facts, layer, overlays);
     if (known.has(key)) return { ...facts, shapesKey, shapes, key, mesh: null };
-    const ready = this.drawn.get(key);
-    this.drawn.delete(key);
-    return { ...facts, shapesKey, shapes, key, mesh: ready ?? this.drawnOf(project, layer, overlays) };
+    const mesh = this.prepared.get(key) ?? this.drawn(project, layer, overlays);
+    // What is handed over is nobody else's.
+    this.prepared.delete(key);
+    return { ...facts, shapesKey, shapes, key, mesh };
   }
 
-  private drawnOf(project: Resolved, layer: Layer, overlays: Overlays): DrawnMesh {
+  private drawn(project: Resolved, layer: Layer, overlays: Overlays): DrawnMesh {
     const { mesh } = this.evaluator.mesh(project, layer);
     const uv = picturesOn(layer, overlays);
     return drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire);
@@ -142,7 +145,7 @@ export class BuildViews {
     const facts = this.factsOf(project, layer, sourceOf(project, layer));
     if (facts.error) return;
     const key = drawnKey(facts, layer, overlays);
-    if (!known.has(key)) this.drawn.set(key, this.drawnOf(project, layer, overlays));
+    if (!known.has(key)) this.prepared.set(key, this.drawn(project, layer, overlays));
   }
 
   private factsOf(project: Resolved, layer: Layer, source: Source): Facts {

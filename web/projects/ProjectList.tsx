@@ -27,23 +27,28 @@ export function ProjectList() {
       setFailure(problem instanceof Error ? problem.message : String(problem));
     }
   };
-  const open = (files: readonly File[]) =>
+  /** Project files become projects; of everything else one is begun. */
+  const bringIn = (files: readonly File[]) =>
     attempt(async () => {
-      for (const file of files) {
-        const { id } = await api.openProjectFile(file);
-        if (file === files.at(-1)) navigate(`/projects/${id}/build`);
-      }
+      const { opened, refused } = await openProjectFiles(files.filter(isNamedAsProject));
+      const others = files.filter((file) => !isNamedAsProject(file));
+      if (others.length > 0) {
+        // What was refused is tried, and spoken of, once more where the others come in.
+        await begin([...others, ...refused.map(({ file }) => file)]);
+      } else if (refused.length > 0) {
+        await mutate();
+        throw new Error(refused.map(({ file, message }) => `“${file.name}” was not opened. ${message}`).join(' '));
+      } else navigate(`/projects/${opened.at(-1)}/build`);
     });
-  const begin = (files: readonly File[] = []) =>
-    attempt(async () => {
-      const name = files[0]?.name
-        .replace(/\.[^.]*$/, '')
-        .trim()
-        .slice(0, 120);
-      const { id } = await api.createProject(name || 'Untitled');
-      if (files.length > 0) bringInLater(id, files);
-      navigate(`/projects/${id}/source`);
-    });
+  const begin = async (files: readonly File[] = []) => {
+    const name = files[0]?.name
+      .replace(/\.[^.]*$/, '')
+      .trim()
+      .slice(0, 120);
+    const { id } = await api.createProject(name || 'Untitled');
+    if (files.length > 0) bringInLater(id, files);
+    navigate(`/projects/${id}/source`);
+  };
 
   return (
     <main className="mx-auto max-w-5xl px-8 py-14">
@@ -62,7 +67,7 @@ export function ProjectList() {
           <button
             type="button"
             className="flex items-center gap-2 rounded-edge bg-tide px-4 py-2 text-sheet"
-            onClick={() => void begin()}
+            onClick={() => void attempt(begin)}
           >
             <FilePlus2 size={17} aria-hidden /> New project
           </button>
@@ -72,7 +77,7 @@ export function ProjectList() {
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
       <ul className="grid grid-cols-3 gap-5">
         <li>
-          <BringInCard onFiles={(files) => void (files.every(isNamedAsProject) ? open(files) : begin(files))} />
+          <BringInCard onFiles={(files) => void bringIn(files)} />
         </li>
         {projects?.map((project) => (
           <ProjectCard
@@ -92,6 +97,24 @@ export function ProjectList() {
       )}
     </main>
   );
+}
+
+interface OpenedFiles {
+  /** Ids of projects. */
+  readonly opened: readonly string[];
+  readonly refused: readonly { readonly file: File; readonly message: string }[];
+}
+
+async function openProjectFiles(files: readonly File[]): Promise<OpenedFiles> {
+  const [opened, refused]: [string[], { file: File; message: string }[]] = [[], []];
+  for (const file of files) {
+    try {
+      opened.push((await api.openProjectFile(file)).id);
+    } catch (error) {
+      refused.push({ file, message: error instanceof Error ? error.message : String(error) });
+    }
+  }
+  return { opened, refused };
 }
 
 function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void }) {

@@ -14,15 +14,16 @@ export class Kept {
   private last: Promise<unknown>;
 
   /**
-   * @param maker of the values: what another one made is forgotten
+   * @param maker of the values: what another one made is forgotten; null to keep nothing
    * @param limit in bytes; what was kept first goes first
    */
-  constructor(maker: string, limit: number) {
+  constructor(maker: string | null, limit: number) {
+    const isPossible = maker !== null && typeof indexedDB !== 'undefined';
     this.limit = limit;
-    this.store = typeof indexedDB === 'undefined' ? null : createStore(PREFIX + maker, 'made');
+    this.store = isPossible ? createStore(PREFIX + maker, 'made') : null;
     this.index = this.list();
     this.last = this.index;
-    void forgetOthers(PREFIX + maker);
+    if (isPossible) void forgetOthers(PREFIX + maker).catch(() => undefined);
   }
 
   private async list(): Promise<Map<string, Key>> {
@@ -64,6 +65,7 @@ export class Kept {
 }
 
 async function forgetOthers(own: string): Promise<void> {
-  const all = typeof indexedDB === 'undefined' ? [] : ((await indexedDB.databases?.()) ?? []);
+  // Not every browser lists them.
+  const all = (await indexedDB.databases?.()) ?? [];
   for (const { name } of all) if (name?.startsWith(PREFIX) && name !== own) indexedDB.deleteDatabase(name);
 }

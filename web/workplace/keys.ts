@@ -13,7 +13,10 @@ import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.t
 const lookKey = (direction: Direction, i: number): Key => ({
   keys: `alt+${i + 1}`,
   shown: `Alt ${i + 1}`,
-  does: i === 0 ? 'Look from three quarters, everything framed' : `Look straight from ${direction}`,
+  does:
+    i === 0
+      ? 'Look from three quarters, everything framed'
+      : `Look straight from ${direction === 'below' ? direction : `the ${direction}`}`,
   act: () => screen.lookFrom(direction),
 });
 

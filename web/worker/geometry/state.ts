@@ -42,8 +42,8 @@ function startMember(): Member<Comlink.Remote<MemberApi>> {
   return { api: Comlink.wrap<MemberApi>(worker), crashed, end: () => worker.terminate() };
 }
 
-/** Values of one version of the application are none of another's; the name of a built module says which it is. */
-export const kept = new Kept(new URL(import.meta.url).pathname, KEPT_BYTES);
+/** One version of the application keeps nothing for another: the name of a built module says which it is. */
+export const kept = new Kept(import.meta.env.DEV ? null : new URL(import.meta.url).pathname, KEPT_BYTES);
 
 let sign: StopSign = null;
 
