@@ -1,5 +1,6 @@
 // The HTTP interface, over HTTP.
 import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -9,7 +10,8 @@ import { eq } from 'drizzle-orm';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { JobReply, ProjectReply } from '../core/index.ts';
+import { type JobReply, type ProjectReply, readSvg, writeProjectFile } from '../core/index.ts';
+import { projectOf } from '../core/testing/projects.ts';
 import { revisions } from './db/schema.ts';
 import { seedDemo } from './demo/seed.ts';
 import { JobStore } from './stores/jobs.ts';
@@ -113,6 +115,29 @@ describe('project files', () => {
     expect(opened).toMatchObject({ status: 201, body: { revision: 1, isDemo: false, document: demo.document } });
     expect(opened.body.id).not.toBe(demo.id);
     expect(Buffer.from(await fileOf(opened.body.id)).equals(file)).toBe(true);
+  });
+
+  it('of many megabytes hold nobody up while they are packed and unpacked', async () => {
+    const drawing = new TextEncoder().encode(
+      `<svg viewBox="0 0 9 9">${'<path d="M1 1H8V8Z"/>'.repeat(10)}${' '.repeat(6e7)}</svg>`,
+    );
+    const asset = createHash('sha256').update(drawing).digest('hex');
+    const { project } = projectOf(readSvg('<svg viewBox="0 0 9 9"><path d="M1 1H8V8Z"/></svg>'));
+    const document = { ...project, sources: project.sources.map((source) => ({ ...source, asset })) };
+    const order: string[] = [];
+    const done = async <T>(name: string, answer: Promise<T>): Promise<T> => {
+      const value = await answer;
+      order.push(name);
+      return value;
+    };
+    const file = writeProjectFile({ document, assets: { [asset]: drawing } });
+    const [{ body }] = await Promise.all([
+      done('unpacked', server.call('POST', '/projects/file', file)),
+      done('asked', server.call('GET', '/health')),
+    ]);
+    const [again] = await Promise.all([done('packed', fileOf(body.id)), done('asked', server.call('GET', '/health'))]);
+    expect(Buffer.from(again).equals(file)).toBe(true);
+    expect(order).toEqual(['asked', 'unpacked', 'asked', 'packed']);
   });
 
   it.each([

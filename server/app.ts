@@ -63,7 +63,7 @@ export function createApp({ database, thread, demoFolder, hosts = [], isStrict =
   app.use(knownHosts(hosts), errorReplies);
   const api = express.Router();
   api.use(ownOrigin);
-  api.use(assetRoutes({ assets, unpackFont: threads.unpackFont }), projectFileRoutes({ projects, assets }));
+  api.use(assetRoutes({ assets, files: threads.files }), projectFileRoutes({ projects, assets, files: threads.files }));
   api.use(express.json({ limit: JSON_LIMIT }));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });

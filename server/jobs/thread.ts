@@ -1,7 +1,8 @@
 // thread.ts — the module that worker threads run: one task after another, each by its kind.
 import type { MessagePort } from 'node:worker_threads';
-import { GeometryError } from '../../core/index.ts';
+import { GeometryError, type ProjectFile, readProjectFile, writeProjectFile } from '../../core/index.ts';
 import { unpackFont } from '../../node/fonts.ts';
+import { hashOf } from '../../node/reader.ts';
 import { jobKind } from './index.ts';
 import type { JobResult } from './kind.ts';
 
@@ -25,6 +26,14 @@ export default function job({ kind, task, progress }: ThreadTask): Promise<Threa
 /** The OpenType font in a file of any kind. */
 export function font(bytes: Uint8Array): Promise<ThreadOutcome<Uint8Array>> {
   return outcomeOf(() => unpackFont(bytes));
+}
+
+export function packProject(file: ProjectFile): Promise<ThreadOutcome<Uint8Array>> {
+  return outcomeOf(async () => writeProjectFile(file));
+}
+
+export function unpackProject(bytes: Uint8Array): Promise<ThreadOutcome<ProjectFile>> {
+  return outcomeOf(() => readProjectFile(bytes, hashOf));
 }
 
 async function outcomeOf<T>(act: () => Promise<T>): Promise<ThreadOutcome<T>> {

@@ -17,16 +17,17 @@ import {
   vectorLimit,
 } from '../../core/index.ts';
 import { decodeAsset } from '../../node/decode.ts';
+import type { FileThreads } from '../jobs/threads.ts';
 import type { AssetStore } from '../stores/assets.ts';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
 interface AssetDeps {
   readonly assets: AssetStore;
   /** The OpenType font in a file of any kind; off this thread, because unpacking takes its time. */
-  readonly unpackFont: (bytes: Uint8Array) => Promise<Uint8Array>;
+  readonly files: FileThreads;
 }
 
-export function assetRoutes({ assets, unpackFont }: AssetDeps): Router {
+export function assetRoutes({ assets, files }: AssetDeps): Router {
   const router = Router();
   const body = express.raw({
     type: () => true,
@@ -59,7 +60,7 @@ export function assetRoutes({ assets, unpackFont }: AssetDeps): Router {
     await pipeline([bytes], createGzip({ level: 1 }), response);
   });
   router.get('/assets/:hash/font', async (request, response) => {
-    const bytes = await unpackFont(await assets.get(Hash.parse(request.params.hash)));
+    const bytes = await files.unpackFont(await assets.get(Hash.parse(request.params.hash)));
     response.set({ 'cache-control': IMMUTABLE, 'content-disposition': 'attachment' });
     response.type('application/octet-stream').send(Buffer.from(bytes));
   });

@@ -8,33 +8,32 @@ import {
   GeometryError,
   PROJECT_FILE,
   PROJECT_FILE_LIMITS,
-  readProjectFile,
   SaveProjectSchema,
-  writeProjectFile,
 } from '../../core/index.ts';
-import { hashOf } from '../../node/reader.ts';
+import type { FileThreads } from '../jobs/threads.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
 interface ProjectDeps {
   readonly projects: ProjectStore;
   readonly assets: AssetStore;
+  readonly files: FileThreads;
 }
 
 /** Before bodies are read as JSON: a project file is bytes. */
-export function projectFileRoutes({ projects, assets }: ProjectDeps): Router {
+export function projectFileRoutes({ projects, assets, files }: ProjectDeps): Router {
   const router = Router();
   const body = express.raw({ type: () => true, limit: PROJECT_FILE_LIMITS.bytes });
   router.get('/projects/:id/file', async (request, response) => {
     const { document } = await projects.get(request.params.id);
-    const bytes = writeProjectFile({ document, assets: await assets.all(assetsOf(document)) });
+    const bytes = await files.packProject({ document, assets: await assets.all(assetsOf(document)) });
     response.attachment(`${fileName(document.name)}.${PROJECT_FILE.extension}`).type(PROJECT_FILE.mime);
     response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
   router.post('/projects/file', body, async (request, response) => {
     const bytes: unknown = request.body;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new GeometryError('bad-file', 'The file is empty.');
-    const file = await readProjectFile(bytes, hashOf);
+    const file = await files.unpackProject(bytes);
     for (const each of Object.values(file.assets)) await assets.put(Buffer.from(each));
     response.status(201).json(await projects.create(file.document));
   });
