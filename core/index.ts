@@ -1,9 +1,10 @@
 // index.ts — the only entry for server, web and cli.
 
+export { calculate } from './base/arithmetic.ts';
 export { bytesOf } from './base/bytes.ts';
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
 export { kindNamed } from './base/kinds.ts';
-export { feetAndInches, MM_PER_UNIT, parseMeasure, UNITS, type Unit } from './base/units.ts';
+export { feetAndInches, MM_PER_UNIT, UNITS, type Unit } from './base/units.ts';
 export {
   BUILD_KINDS,
   type Build,

@@ -93,6 +93,11 @@ test('project files and others dropped together become projects, and one of the 
   await page.request.delete(`/api/projects/${idOn(page)}`);
   await page.goto('/');
   await expect(cards).toHaveCount(before + 1);
+  const projects: { id: string; name: string; isDemo: boolean }[] = await (
+    await page.request.get('/api/projects')
+  ).json();
+  const opened = projects.filter(({ name, isDemo }) => name === 'Saltmarsh word' && !isDemo);
+  for (const { id } of opened) await page.request.delete(`/api/projects/${id}`);
 });
 
 /** What of an export the command line writes to the file that it is given. */

@@ -154,6 +154,42 @@ test('undo works wherever the focus is, but not in a text that is being typed', 
   await expect(bar).toHaveAttribute('aria-valuenow', '2.6');
 });
 
+test('a value is typed as a sum, a share or in other units, and what cannot be read is said', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Heron', exact: true }).click();
+  const depth = page.getByRole('spinbutton', { name: 'Depth' });
+  const reach = page.getByRole('spinbutton', { name: 'Reach' });
+  const type = async (field: typeof depth, text: string) => {
+    await field.fill(text);
+    await field.press('Enter');
+  };
+  for (const [text, shown] of [
+    ['3*4', '12'],
+    ['½ in', '12.7'],
+    ['1e1', '10'],
+    ['(2 + 6) / 2', '4'],
+  ] as const) {
+    await type(depth, text);
+    await expect(depth).toHaveValue(shown);
+    // Entered, the field is free: a letter is a key again.
+    await expect(depth).not.toBeFocused();
+  }
+  await type(reach, 'depth/10');
+  await expect(reach).toHaveValue('0.4');
+  await type(reach, '5 %');
+  await expect(reach).toHaveValue('0.2');
+
+  await type(depth, '3 ** 4');
+  await expect(page.getByRole('alert').filter({ hasText: '“3 ** 4” cannot be read from “* 4” on.' })).toBeVisible();
+  await expect(depth).toBeFocused();
+  await expect(depth).toHaveAttribute('aria-invalid', 'true');
+  await depth.press('Escape');
+  await expect(depth).not.toBeFocused();
+  await expect(depth).toHaveValue('4');
+  await page.keyboard.press('Control+z');
+  await expect(reach).not.toHaveValue('0.2');
+});
+
 test('undo works after a box was ticked', async ({ page }) => {
   await openCrest(page);
   const step = page.getByRole('checkbox', { name: /^Straighten.*: on$/ });

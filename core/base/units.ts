@@ -44,45 +44,6 @@ export function lengthToPx({ value, unit }: CssLength, percentOf: number): numbe
   return mm === undefined ? value : value * mm * PX_PER_MM;
 }
 
-/** Spellings of a unit behind a number. */
-const SPELLINGS: Readonly<Record<string, Unit>> = { "'": 'ft', '′': 'ft', '’': 'ft', '"': 'in', '″': 'in', '”': 'in' };
-const NUMBER = String.raw`\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+`;
-const PART = new RegExp(String.raw`^\s*-?\s*(${NUMBER})\s*([a-z]+|['"′″’”])?`, 'i');
-
-/**
- * A length as people write it: `12`, `3,5 m`, `12' 6 1/2"`, `12ft-6in`; a comma counts as a decimal point. What follows
- * feet without a unit is inches.
- * @returns in `unit`; null when it is not a length
- */
-export function parseMeasure(text: string, unit: Unit): number | null {
-  const isNegative = /^\s*[-−]/.test(text);
-  let rest = text.replace(/^\s*[-−+]/, '');
-  let mm = 0;
-  let before: Unit | null = null;
-  while (rest.trim() !== '' || before === null) {
-    const match = PART.exec(rest);
-    if (!match) return null;
-    const spelt = match[2]?.toLowerCase();
-    const own: Unit | undefined =
-      spelt === undefined ? undefined : (SPELLINGS[spelt] ?? UNITS.find((u) => u === spelt));
-    if (spelt !== undefined && own === undefined) return null;
-    const of: Unit | null = own ?? (before === 'ft' ? 'in' : before === null ? unit : null);
-    // Only inches go on from feet.
-    if (of === null || (before !== null && !(before === 'ft' && of === 'in'))) return null;
-    mm += numberOf(match[1]!) * MM_PER_UNIT[of];
-    before = of;
-    rest = rest.slice(match[0].length);
-  }
-  return ((isNegative ? -1 : 1) * mm) / MM_PER_UNIT[unit];
-}
-
-/** `12`, `1,5`, `1/2`, `6 1/2`. */
-function numberOf(text: string): number {
-  const fraction = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(text);
-  if (!fraction) return Number(text.replace(',', '.'));
-  return Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3]);
-}
-
 /** Inches are written in whole sixteenths where they are some, as on a rule; else in decimals. */
 const SIXTEENTHS = 16;
 

@@ -1,6 +1,7 @@
-// Value.tsx — a number that is part of a sentence: typed, dragged sideways, or stepped by the arrow keys.
-import { useRef, useState } from 'react';
-import { feetAndInches, parseMeasure, UNITS } from '../../core/index.ts';
+// Value.tsx — a number that is part of a sentence: typed, also as a sum or a share, dragged sideways, or stepped by the arrow keys.
+import { useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
+import { calculate, feetAndInches, UNITS } from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 
 export interface ValueProps {
@@ -17,26 +18,49 @@ export interface ValueProps {
   step?: number;
   /** A value that means something, marked on a scale under the number. */
   mark?: number;
+  /** What 100 % is, where a share may be typed. */
+  whole?: number;
+  /** Values that may be called by a word in what is typed. */
+  words?: Readonly<Record<string, number>>;
 }
 
 const PIXELS_PER_STEP = 4;
 const DRAG_FROM = 3;
+/** Room for a refusal beside the left end of the field. */
+const REFUSAL_PX = 240;
 
-export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, step = 0.1, mark }: ValueProps) {
+export function Value(props: ValueProps) {
+  const { label, value, onChange, unit = '', min = 0, max = 1e6, step = 0.1, mark, whole, words } = props;
   const [draft, setDraft] = useState<string | null>(null);
+  /** Why what is typed was not taken; said to the left where there is no room to the right. */
+  const [refusal, setRefusal] = useState<{ message: string; isLeft: boolean } | null>(null);
+  const refusalId = useId();
   const input = useRef<HTMLInputElement>(null);
   const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
   const clamped = (v: number) => Number(Math.min(max, Math.max(min, v)).toPrecision(8));
   const isFeet = unit === 'ft';
   const shown = draft ?? (isFeet ? feetAndInches(value) : formatNumber(value));
 
-  const commit = () => {
-    const typed = draft === null ? null : parseTyped(draft, unit);
+  const forget = () => {
     setDraft(null);
-    if (typed !== null && clamped(typed) !== value) onChange(clamped(typed), null);
+    setRefusal(null);
+  };
+  /** @returns whether there is nothing left to be taken */
+  const commit = (): boolean => {
+    if (draft === null) return true;
+    const length = UNITS.find((known) => known === unit) ?? null;
+    const answer = calculate(draft, { unit: length, whole: unit === '%' ? undefined : (whole ?? null), words });
+    if (!answer.ok) {
+      const isLeft = input.current!.getBoundingClientRect().left + REFUSAL_PX > window.innerWidth;
+      setRefusal({ message: answer.message, isLeft });
+      return false;
+    }
+    forget();
+    if (clamped(answer.value) !== value) onChange(clamped(answer.value), null);
+    return true;
   };
   const nudge = (steps: number) => {
-    setDraft(null);
+    forget();
     onChange(clamped(Math.round((value + steps * step) / step) * step), null);
   };
 
@@ -55,14 +79,23 @@ export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, s
           data-draft={draft ?? undefined}
           style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
           className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
-          onChange={(event) => setDraft(event.target.value)}
+          aria-invalid={refusal !== null}
+          aria-describedby={refusal === null ? undefined : refusalId}
+          onChange={(event) => {
+            setDraft(event.target.value);
+            setRefusal(null);
+          }}
           onFocus={(event) => event.target.select()}
           onBlur={commit}
           onKeyDown={(event) => {
             const times = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-            if (event.key === 'Enter') commit();
-            else if (event.key === 'Escape') setDraft(null);
-            else if (event.key === 'ArrowUp') nudge(times);
+            // What was typed is taken or forgotten before the field is left, which would take it once more.
+            if (event.key === 'Enter') {
+              if (flushSync(commit)) event.currentTarget.blur();
+            } else if (event.key === 'Escape') {
+              flushSync(forget);
+              event.currentTarget.blur();
+            } else if (event.key === 'ArrowUp') nudge(times);
             else if (event.key === 'ArrowDown') nudge(-times);
             else return;
             event.preventDefault();
@@ -94,6 +127,15 @@ export function Value({ label, value, onChange, unit = '', min = 0, max = 1e6, s
             drag.current = null;
           }}
         />
+        {refusal !== null && (
+          <span
+            id={refusalId}
+            role="alert"
+            className={`absolute top-full z-20 mt-1 w-max max-w-56 whitespace-normal rounded-edge border border-ember bg-sheet px-2 py-1 text-left text-ember text-sm ${refusal.isLeft ? 'right-0' : 'left-0'}`}
+          >
+            {refusal.message}
+          </span>
+        )}
         {mark !== undefined && mark > 0 && <MarkScale share={value / mark} />}
       </span>
       {unit && !isFeet && <span className="figure ml-1 text-quiet">{unit}</span>}
@@ -116,12 +158,4 @@ function MarkScale({ share }: { share: number }) {
       <span className="absolute -top-0.5 block h-[7px] w-px bg-ink" style={{ left: `${100 * MARK_AT}%` }} />
     </span>
   );
-}
-
-/** A number, perhaps with a unit of its own; null when it is neither. A comma counts as a decimal point. */
-function parseTyped(text: string, unit: string): number | null {
-  const target = UNITS.find((known) => known === unit);
-  if (target) return parseMeasure(text, target);
-  const match = /^\s*([+-]?(?:\d+[.,]?\d*|[.,]\d+))\s*%?°?\s*$/.exec(text);
-  return match ? Number(match[1]!.replace(',', '.')) : null;
 }

@@ -48,6 +48,7 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
         shape={edge}
         step={step}
         safe={narrowest?.safeReach}
+        depth={slab.depth}
         change={(part, gesture) => change({ edge: part }, gesture)}
       >
         Its {which} {edge.on === 'both' && !areDifferent ? 'are' : 'is'}{' '}
@@ -58,6 +59,7 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
           shape={backEdge}
           step={step}
           safe={narrowest?.safeReach}
+          depth={slab.depth}
           change={(part, gesture) => change({ backEdge: { ...backEdge, ...part } }, gesture)}
         >
           Its back edge is{' '}
@@ -75,15 +77,18 @@ interface ShapeSentenceProps {
   shape: EdgeShape;
   step: number;
   safe: number | undefined;
+  /** Of the body: reach and rise may be typed as shares of it. */
+  depth: number;
   change: (part: Partial<EdgeShape>, gesture?: string | null) => void;
   /** How the sentence begins. */
   children: ReactNode;
 }
 
-function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSentenceProps) {
+function ShapeSentence({ side, shape, step, safe, depth, change, children }: ShapeSentenceProps) {
   const { unit, profiles } = useDocument();
   const { profile, way, reach, rise, steps, beyond } = shape;
   const mark = way === 'in' ? safe : undefined;
+  const typed = { whole: depth, words: { depth } };
   const isFar = mark !== undefined && reach > mark;
   const drawn = typeof profile === 'object' ? profiles.find(({ name }) => name === profile.drawn) : undefined;
   const choose = (value: string) => {
@@ -127,10 +132,18 @@ function ShapeSentence({ side, shape, step, safe, change, children }: ShapeSente
           unit={unit}
           step={step}
           mark={mark}
+          {...typed}
           onChange={(v, g) => change({ reach: v }, g)}
         />{' '}
         and down{' '}
-        <Value label={`${side}Rise`} value={rise} unit={unit} step={step} onChange={(v, g) => change({ rise: v }, g)} />{' '}
+        <Value
+          label={`${side}Rise`}
+          value={rise}
+          unit={unit}
+          step={step}
+          {...typed}
+          onChange={(v, g) => change({ rise: v }, g)}
+        />{' '}
         in{' '}
         <Value
           label={`${side}Steps`}
