@@ -5,7 +5,7 @@ import { MM_PER_UNIT, UNITS, type Unit } from './units.ts';
 export interface Asked {
   /** Of the lengths that it holds; null for a field that holds no length. */
   readonly unit: Unit | null;
-  /** What 100 % is, in the field's unit; null where a share means nothing. */
+  /** What 100 % is, in the field's unit; null where a share means nothing, absent where the field itself is in per cent. */
   readonly whole?: number | null;
   /** Numbers that may be called by a word, in the field's unit. */
   readonly words?: Readonly<Record<string, number>>;
@@ -116,8 +116,8 @@ class Reader {
     const spelt = this.take(WORD)?.toLowerCase();
     if (spelt === undefined) return { value, isLength: false };
     if (spelt === '%') {
-      // Where the field itself is in per cent there is nothing to take a share of.
       if (whole === null) throw new Unread(`“${digits} %” is a share of nothing here.`);
+      // Without a whole the field itself is in per cent.
       return whole === undefined
         ? { value, isLength: false }
         : { value: (value / 100) * whole, isLength: unit !== null };
@@ -132,7 +132,7 @@ class Reader {
 
   /** Millimetres. */
   private inchesAfterFeet(): number {
-    const match = /^(?:-(?=[\d.,])|\s*(?=[\d.,]))/.exec(this.rest);
+    const match = /^(?:-|\s*)(?=[\d.,])/.exec(this.rest);
     const behind = match ? this.rest.slice(match[0].length) : '';
     const digits = NUMBER.exec(behind)?.[0];
     if (!digits) return 0;
@@ -174,11 +174,9 @@ class Reader {
   }
 }
 
-/** `½` as ` 1/2`; digits before it make it a mixed number. */
+/** `½` as ` 1/2`, which is the part of a mixed number where digits stand before it. */
 const withPlainFractions = (text: string): string =>
-  text.replace(/\d?[\u00bc-\u00be\u2150-\u215e]/g, (found) =>
-    [...found].map((c) => (/\d/.test(c) ? c : ` ${c.normalize('NFKD').replace('⁄', '/')}`)).join(''),
-  );
+  text.replace(/[\u00bc-\u00be\u2150-\u215e]/g, (c) => ` ${c.normalize('NFKD').replace('⁄', '/')}`);
 
 /** `12`, `1,5`, `1 000`, `1/2`, `6 1/2`, `1e3`. */
 function numberOf(text: string): number {

@@ -12,7 +12,7 @@ export interface Triangles {
 
 /** Faces as triangles, divided as {@link triangleCorners} says. */
 export function trianglesOf(mesh: Mesh): Triangles {
-  const indices = triangleCorners(mesh).map((corner) => mesh.corners[corner]!);
+  const indices = triangleIndices(mesh);
   const faces = new Uint32Array(indices.length / 3);
   for (let f = 0, t = 0; f < faceCount(mesh); f++) {
     const next = t + mesh.starts[f + 1]! - mesh.starts[f]! - 2;
@@ -21,6 +21,10 @@ export function trianglesOf(mesh: Mesh): Triangles {
   }
   return { indices, faces };
 }
+
+/** Point indices, three a triangle, divided as {@link triangleCorners} says. */
+export const triangleIndices = (mesh: Mesh): Uint32Array =>
+  triangleCorners(mesh).map((corner) => mesh.corners[corner]!);
 
 /**
  * Three corners of the mesh a triangle, face after face. Quads are split along the shorter diagonal that lies inside them, the

@@ -23,7 +23,6 @@ import type { AssetStore } from '../stores/assets.ts';
 const Hash = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
 interface AssetDeps {
   readonly assets: AssetStore;
-  /** The OpenType font in a file of any kind; off this thread, because unpacking takes its time. */
   readonly files: FileThreads;
 }
 

@@ -1,7 +1,7 @@
 // stl.ts — binary STL: 80 bytes of header, a count, 50 bytes a triangle, little-endian. All parts in one body.
 import { GeometryError } from '../../base/errors.ts';
 import { PLAIN } from '../../materials/schema.ts';
-import { triangleCorners } from '../../mesh/triangles.ts';
+import { triangleIndices } from '../../mesh/triangles.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
 import { joinBytes, type Part, triangleMesh } from '../part.ts';
@@ -38,10 +38,7 @@ function isStl(head: Uint8Array): boolean {
 
 /** A part at a time. */
 function* stlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
-  const divided = apart(parts).map((mesh) => ({
-    mesh,
-    indices: triangleCorners(mesh).map((corner) => mesh.corners[corner]!),
-  }));
+  const divided = apart(parts).map((mesh) => ({ mesh, indices: triangleIndices(mesh) }));
   const head = new Uint8Array(HEADER + 4);
   // The header must not begin with "solid", which is how readers tell the text form.
   for (const [i, character] of [...'Outline Stack, binary STL'].entries()) head[i] = character.charCodeAt(0);
