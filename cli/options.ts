@@ -194,7 +194,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     profile: profile === 'none' ? 'chamfer' : profile,
     on: profile === 'none' ? 'none' : on,
     reach: notNegative('reach', reach ?? 0.5),
-    rise: notNegative('rise', number('rise') ?? recipe.edge?.rise ?? reach ?? 0.5),
+    rise: notNegativeOrNull('rise', number('rise') ?? recipe.edge?.rise),
     steps: whole('steps', number('steps') ?? recipe.edge?.steps ?? 3, 1, LIMITS.steps),
     way: choice('way', values.way, WAYS) ?? recipe.edge?.way ?? 'in',
     beyond: choice('beyond', values.beyond, BEYOND) ?? recipe.edge?.beyond ?? 'ridge',
@@ -422,6 +422,9 @@ function notNegative(name: string, value: number): number {
   if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000`);
   return value;
 }
+
+const notNegativeOrNull = (name: string, value: number | null | undefined) =>
+  value === undefined || value === null ? null : notNegative(name, value);
 
 function within(name: string, value: number, least: number, most: number): number {
   if (!(value >= least && value <= most)) throw new UsageError(`--${name} must be between ${least} and ${most}`);

@@ -19,6 +19,7 @@ export {
   type Edge,
   EdgeSchema,
   type EdgeShape,
+  riseOf,
   type Slab,
 } from './builds/slab/schema.ts';
 export { NO_EDGE, profileOf, specOf } from './builds/slab/slab.ts';

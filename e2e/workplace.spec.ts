@@ -88,21 +88,57 @@ test('several layers are changed at once, and it is said where they differ and w
 }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Choose all that are built' }).click();
-  await expect(
-    page.getByText(/^Values are those of Night; the others differ in depth, base, .* and material\./),
-  ).toBeVisible();
+  await expect(page.getByText(/^\d+ layers at once: what is changed here is changed in all of them/)).toBeVisible();
+  const [depth, edges] = [
+    page.getByRole('spinbutton', { name: 'Depth' }),
+    page.getByRole('button', { name: 'Closed sides: Front and back are' }),
+  ];
+  await expect(depth).toHaveValue('mixed');
+  await expect(edges).toBeVisible();
   // The tips of the heron's beak and of the moon are narrower than anything of the disc that is shown.
   await expect(
     page.getByText(/A flat front stays everywhere up to a reach of [\d.]+ mm, which \w+ allows/),
   ).toBeVisible();
   const steps = page.getByRole('spinbutton', { name: 'Steps' });
-  await steps.fill('5');
+  // Three is what the first of them has: typed, it goes to the others as well.
+  await steps.fill('3');
   await steps.press('Enter');
-  for (const name of ['Heron', 'Tide']) {
+  await expect(steps).toHaveValue('3');
+  await depth.fill('thick');
+  await depth.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('thick');
+  await depth.press('Escape');
+  await expect(depth).toHaveValue('mixed');
+  for (const name of ['Moon', 'Rim']) {
     await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
-    await expect(steps).toHaveValue('5');
-    await expect(page.getByText(/^Values are those of/)).toHaveCount(0);
+    await expect(steps).toHaveValue('3');
+    await expect(page.getByText(/layers at once/)).toHaveCount(0);
   }
+});
+
+test('the rise follows the reach until it is typed, and a reach that is too far is brought within what is safe', async ({
+  page,
+}) => {
+  await openDemo(page);
+  const value = (name: string) => page.getByRole('spinbutton', { name });
+  const type = async (name: string, text: string) => {
+    await value(name).fill(text);
+    await value(name).press('Enter');
+  };
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Night', exact: true }).click();
+  await type('Reach', '0.7');
+  await expect(value('Rise')).toHaveValue('0.7');
+  await type('Rise', '0.4');
+  await type('Reach', '0.8');
+  await expect(value('Rise')).toHaveValue('0.4');
+  await page.getByRole('button', { name: 'Rise follows reach' }).click();
+  await expect(value('Rise')).toHaveValue('0.8');
+  await type('Reach', '50');
+  await page.getByRole('button', { name: 'Stay within it' }).click();
+  await expect(page.getByRole('button', { name: 'Stay within it' })).toHaveCount(0);
+  const [safe, reach] = [page.getByTitle('Show the narrowest place'), value('Reach')];
+  expect(Number(await reach.inputValue())).toBeLessThan(Number.parseFloat((await safe.textContent()) ?? ''));
+  expect(Number(await reach.inputValue())).toBeGreaterThan(0.9 * Number.parseFloat((await safe.textContent()) ?? ''));
 });
 
 test('the view is moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {

@@ -1,28 +1,44 @@
-// format.ts — numbers as the interface writes them.
+// format.ts — numbers as the interface writes them: one way for all of them.
 
-const grouped = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
+/** Decimals of numbers from a hundredth on: lengths on paper, in metal and on a screen need no more. */
+const MOST_DECIMALS = 3;
+/** Digits of numbers with a fraction; whole numbers keep all of theirs. */
+const DIGITS = 5;
+/** Digits of numbers below a hundredth. */
+const SMALL_DIGITS = 2;
+const SMALL = 0.01;
 
-/** At most four decimals and no trailing zeros. */
-export function formatNumber(value: number): string {
-  return String(Number(value.toFixed(Math.abs(value) >= 100 ? 2 : Math.abs(value) >= 0.01 || value === 0 ? 3 : 5)));
+const writers = new Map<number, Intl.NumberFormat>();
+
+function written(value: number, decimals: number): string {
+  let writer = writers.get(decimals);
+  if (!writer) {
+    writer = new Intl.NumberFormat('en', { maximumFractionDigits: decimals });
+    writers.set(decimals, writer);
+  }
+  return writer.format(value).replaceAll(',', '\u202f').replace(/^-0$/, '0');
 }
+
+/** A number to be read: `0.0019`, `12.346`, `29\u202f349`; thin groups of three, no more digits than mean something. */
+export function formatNumber(value: number): string {
+  if (value === 0) return '0';
+  const whole = Math.floor(Math.log10(Math.abs(value))) + 1;
+  const decimals =
+    Math.abs(value) < SMALL ? SMALL_DIGITS - whole : Math.min(MOST_DECIMALS, Math.max(0, DIGITS - whole));
+  return written(value, Math.min(20, decimals));
+}
+
+/** A number to be changed, as exactly as it is kept. */
+export const exactNumber = (value: number): string => String(Number(value.toPrecision(8)));
 
 /** Whole numbers with thin groups of three. */
-export function formatCount(value: number): string {
-  return grouped.format(value).replaceAll(',', '\u202f');
-}
+export const formatCount = (value: number): string => written(value, 0);
 
 /** `1 layer`, `2 layers`. */
 export function countOf(count: number, thing: string): string {
   return `${formatCount(count)} ${thing}${count === 1 ? '' : 's'}`;
 }
 
-/** Three or four significant digits, for measurements. */
-export function formatMeasure(value: number): string {
-  if (Math.abs(value) >= 1000) return formatCount(value);
-  return String(Number(value.toPrecision(4)));
-}
-
 export function formatBytes(bytes: number): string {
-  return bytes < 1e6 ? `${(bytes / 1e3).toFixed(1)}\u00a0kB` : `${(bytes / 1e6).toFixed(2)}\u00a0MB`;
+  return bytes < 1e6 ? `${written(bytes / 1e3, 1)}\u00a0kB` : `${written(bytes / 1e6, 2)}\u00a0MB`;
 }

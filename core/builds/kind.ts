@@ -69,6 +69,8 @@ export interface BuildKind<S extends { readonly kind: string }, P> {
   readonly schema: z.ZodType<S>;
   /** A change of some settings, each of which may be left out. */
   readonly change: z.ZodObject;
+  /** Settings with such a change. */
+  changed(settings: S, change: Readonly<Record<string, unknown>>): S;
   /** What of a source it is built from. */
   readonly from: 'outlines' | 'meshes';
   /** Names of what `mesh.sides` numbers: what materials can be given to. */

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { GeometryError } from '../base/errors.ts';
 import { heightOf } from '../builds/index.ts';
+import { type Edge, riseOf } from '../builds/slab/schema.ts';
 import { Evaluator } from '../evaluate/evaluator.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import { isSound, proofOf } from '../mesh/proof.ts';
@@ -13,6 +14,7 @@ import { colourName, uniqueName } from '../sources/names.ts';
 import { drawingOf, filledShape, strokedShape } from '../testing/drawings.ts';
 import { projectOf as projectOfDrawing, wishesOf } from '../testing/projects.ts';
 import { arrangeLayers } from './arrive.ts';
+import type { LayerChange } from './commands/change-layers.ts';
 import { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './commands/index.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { readProject } from './migrate.ts';
@@ -200,6 +202,37 @@ describe('commands', () => {
     const { layers } = applyCommand(mixed, { do: 'change-layers', layers: [low.id, 'part'], change });
     expect([depthOf(layers[0]!), slabOf(layers[0]!).edge.reach]).toEqual([5, 0.3]);
     expect(layers[1]!.build).toEqual({ kind: 'part', depth: 5 });
+  });
+
+  it('let the rise of an edge follow its reach until it has one of its own', () => {
+    const change = (of: Project, edge: Partial<Edge>) =>
+      applyCommand(of, { do: 'change-layers', layers: [low.id], change: { build: { edge } } });
+    const edgeOf = ({ layers }: Project) => slabOf(layers[0]!).edge;
+    const wide = change(project, { on: 'front', reach: 2 });
+    expect(riseOf(edgeOf(wide))).toBe(2);
+    const steep = change(wide, { rise: 0.5 });
+    expect(riseOf(edgeOf(change(steep, { reach: 3 })))).toBe(0.5);
+    expect(riseOf(edgeOf(change(steep, { reach: 3, rise: null })))).toBe(3);
+  });
+
+  it('change single settings of back edges and of tidying, of each layer its own', () => {
+    const settings = (of: Project, layer: string, change: LayerChange) =>
+      applyCommand(of, { do: 'change-layers', layers: [layer], change });
+    const tidy = { weld: 0.1, straight: -1, flat: 2 };
+    const first = settings(project, low.id, {
+      tidy,
+      build: { edge: { on: 'both', reach: 1 }, backEdge: { reach: 2 } },
+    });
+    const backs = settings(first, high.id, { build: { edge: { on: 'both', reach: 1 }, backEdge: { steps: 7 } } });
+    const change: LayerChange = {
+      tidy: { weld: 0.3 },
+      build: { edge: { corners: 'rounded' }, backEdge: { rise: 0.2 } },
+    };
+    const after = applyCommand(backs, { do: 'change-layers', layers: [low.id, high.id], change });
+    const [one, two] = after.layers as [Layer, Layer];
+    expect(slabOf(one).backEdge).toMatchObject({ reach: 2, rise: 0.2, steps: 3, corners: 'rounded' });
+    expect(slabOf(two).backEdge).toMatchObject({ reach: 1, rise: 0.2, steps: 7, corners: 'rounded' });
+    expect([one.tidy, two.tidy]).toEqual([{ ...tidy, weld: 0.3 }, null]);
   });
 
   it('are plain data', () => {

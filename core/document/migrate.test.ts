@@ -3,6 +3,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { heightOf } from '../builds/index.ts';
+import { type Edge, riseOf, type Slab } from '../builds/slab/schema.ts';
+import { NO_EDGE } from '../builds/slab/slab.ts';
 import { readProject } from './migrate.ts';
 import { DOCUMENT_VERSION, emptyProject, type Layer, type Project } from './schema.ts';
 
@@ -10,9 +12,11 @@ const FOLDER = new URL('./fixtures/', import.meta.url);
 const FILES = readdirSync(FOLDER).filter((name) => /^v\d+-.*\.json$/.test(name));
 const saved = (name: string) => JSON.parse(readFileSync(new URL(name, FOLDER), 'utf8'));
 
-/** A layer as versions before builds had it. */
+/** A layer as older versions have it: those before builds were slabs without saying so. */
 interface OldLayer extends Pick<Layer, 'name' | 'base' | 'shown' | 'material'> {
   readonly depth: number;
+  readonly edge: Edge;
+  readonly build?: Slab;
 }
 
 /** What an artist sees of a stack. */
@@ -30,14 +34,21 @@ describe('documents of older versions', () => {
     const project = readProject(old);
     expect(project.version).toBe(DOCUMENT_VERSION);
     expect(readProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
-    const before = old.layers.map((layer: OldLayer) => {
-      const { name: of, base, depth, shown, material } = layer;
-      return [of, base, depth, shown, material.colour];
-    });
-    expect(stackOf(project)).toEqual(before);
+    const layers: OldLayer[] = old.layers.map((layer: OldLayer) => ({ ...layer, ...layer.build }));
+    expect(stackOf(project)).toEqual(
+      layers.map(({ name: of, base, depth, shown, material }) => [of, base, depth, shown, material.colour]),
+    );
     for (const [i, { build }] of project.layers.entries()) {
-      expect(build.kind === 'slab' && build.edge).toMatchObject(old.layers[i].edge);
+      const edge = build.kind === 'slab' ? build.edge : NO_EDGE;
+      expect({ ...edge, rise: riseOf(edge) }).toMatchObject(layers[i]!.edge);
     }
+  });
+
+  it('lets rises follow their reaches where they were equal, and nowhere else', () => {
+    const { layers } = readProject(saved('v5-patch.json'));
+    const rises = layers.map(({ name, build }) => [name, build.kind === 'slab' && build.edge.rise]);
+    expect(rises).toContainEqual(['Night', null]);
+    expect(rises).toContainEqual(['Heron', 0.6]);
   });
 
   it('gives parts of meshes that were brought in a build of their own', () => {

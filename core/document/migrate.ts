@@ -68,7 +68,20 @@ const STEPS: Readonly<Record<number, (document: Old) => Old>> = {
       })),
     };
   },
+  // How far down an edge comes can follow how far in it reaches; edges that are as steep as they are wide do from now on.
+  5: ({ layers, ...document }) => ({
+    ...document,
+    layers: each(layers, ({ build, ...layer }) => {
+      const { edge, backEdge, ...rest } = build as Old;
+      return { ...layer, build: edge ? { ...rest, edge: followed(edge), backEdge: followed(backEdge) } : build };
+    }),
+  }),
 };
+
+function followed(edge: unknown): unknown {
+  const known = edge as { rise?: unknown; reach?: unknown } | null;
+  return known && known.rise === known.reach ? { ...known, rise: null } : edge;
+}
 
 function brought(value: unknown, version: unknown): unknown {
   let document = value;

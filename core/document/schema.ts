@@ -16,7 +16,7 @@ import { GroupsSchema, PlacementSchema } from './groups.ts';
 import { RulesSchema } from './rules.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
-export const DOCUMENT_VERSION = 5;
+export const DOCUMENT_VERSION = 6;
 
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);

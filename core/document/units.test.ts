@@ -18,7 +18,7 @@ const [first, second] = project.layers as [Layer, Layer];
 const length = fc.double({ min: 1e-4, max: 900, noNaN: true });
 const edge = (base: Extract<Layer['build'], { kind: 'slab' }>['edge']) =>
   fc
-    .record({ reach: length, rise: length, mitreLimit: fc.double({ min: 1, max: 100, noNaN: true }) })
+    .record({ reach: length, rise: fc.option(length), mitreLimit: fc.double({ min: 1, max: 100, noNaN: true }) })
     .map((own) => ({ ...base, ...own }));
 
 /** Any slab layer: every number of it something else. */

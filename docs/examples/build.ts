@@ -1,5 +1,6 @@
 // build.ts — a kind of build: outlines as a plate with upright walls, whose one length is its thickness.
 import { z } from 'zod';
+import { merged } from '../../core/base/merged.ts';
 import { LEAST, length } from '../../core/base/quantities.ts';
 import type { BuildKind } from '../../core/builds/kind.ts';
 import { SIDES } from '../../core/mesh/types.ts';
@@ -23,6 +24,7 @@ export const plate = {
   kind: 'plate',
   schema,
   change: schema.omit({ kind: true }).partial(),
+  changed: merged,
   from: 'outlines',
   sides: SIDES,
   start: ({ depth }) => ({ kind: 'plate', thickness: depth }),

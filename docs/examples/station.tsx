@@ -1,7 +1,7 @@
 // station.tsx — a station: how high the stack is, and a key that frames it.
 import { heightOf } from '../../core/index.ts';
 import { Panel } from '../../web/controls/Panel.tsx';
-import { formatMeasure } from '../../web/format.ts';
+import { formatNumber } from '../../web/format.ts';
 import { BOTH } from '../../web/stations/desks.ts';
 import { useBuilt } from '../../web/stations/freshness.ts';
 import type { Station } from '../../web/stations/kind.ts';
@@ -22,7 +22,7 @@ function HeightPanel() {
   const top = Math.max(0, ...layers.map(({ base, build }) => base + heightOf(build)));
   return (
     <Panel title="Height">
-      The stack is {formatMeasure(top)} {unit} high.
+      The stack is {formatNumber(top)} {unit} high.
     </Panel>
   );
 }

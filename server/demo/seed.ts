@@ -39,14 +39,14 @@ const SIZE = 90;
 
 /** What an artist changed by hand after bringing the patch in, by layer name. */
 const CHANGES: Readonly<Record<string, LayerChange>> = {
-  Night: { build: { depth: 3, edge: { reach: 0.5, rise: 0.5 } } },
-  Marsh: { base: 3, build: { depth: 2, edge: { profile: 'chamfer', reach: 0.4, rise: 0.4, steps: 1 } } },
-  Tide: { base: 5, build: { depth: 1.4, edge: { reach: 0.4, rise: 0.4 } } },
+  Night: { build: { depth: 3, edge: { reach: 0.5 } } },
+  Marsh: { base: 3, build: { depth: 2, edge: { profile: 'chamfer', reach: 0.4, steps: 1 } } },
+  Tide: { base: 5, build: { depth: 1.4, edge: { reach: 0.4 } } },
   Moon: { base: 3, build: { depth: 2.4, edge: { reach: 0.5, rise: 0.6, steps: 4 } } },
   Heron: { base: 6.4, build: { depth: 2.6, edge: { reach: 0.4, rise: 0.6 } } },
   Rim: {
     base: 3,
-    build: { depth: 4, edge: { reach: 1.1, rise: 1.1, steps: 4 } },
+    build: { depth: 4, edge: { reach: 1.1, steps: 4 } },
     material: { metalness: 0.4, roughness: 0.4 },
   },
 };

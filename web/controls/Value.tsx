@@ -2,12 +2,15 @@
 import { useId, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { calculate, feetAndInches, UNITS } from '../../core/index.ts';
-import { formatNumber } from '../format.ts';
+import { exactNumber, formatNumber } from '../format.ts';
+import { MIXED } from './shared.ts';
 
 export interface ValueProps {
   /** What the number is, for those who cannot see the sentence. */
   label: string;
   value: number;
+  /** Whether it stands for several that differ: what is typed then goes to all of them, also what it happens to be. */
+  isMixed?: boolean;
   /** @param gesture the same for all changes of one drag; null for a change by itself */
   onChange: (value: number, gesture: string | null) => void;
   /** Shown behind the number. A unit of length may also be typed, and is converted. */
@@ -30,7 +33,19 @@ const DRAG_FROM = 3;
 const REFUSAL_PX = 240;
 
 export function Value(props: ValueProps) {
-  const { label, value, onChange, unit = '', min = 0, max = 1e6, step = 0.1, mark, whole, words } = props;
+  const {
+    label,
+    value,
+    isMixed = false,
+    onChange,
+    unit = '',
+    min = 0,
+    max = 1e6,
+    step = 0.1,
+    mark,
+    whole,
+    words,
+  } = props;
   const [draft, setDraft] = useState<string | null>(null);
   /** Why what is typed was not taken; said to the left where there is no room to the right. */
   const [refusal, setRefusal] = useState<{ message: string; isLeft: boolean } | null>(null);
@@ -39,7 +54,10 @@ export function Value(props: ValueProps) {
   const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
   const clamped = (v: number) => Number(Math.min(max, Math.max(min, v)).toPrecision(8));
   const isFeet = unit === 'ft';
-  const shown = draft ?? (isFeet ? feetAndInches(value) : formatNumber(value));
+  const [isFocused, setFocused] = useState(false);
+  // What is changed is shown as it is kept; beside it numbers are read, with no more digits than mean something.
+  const number = isFocused ? exactNumber(value) : formatNumber(value);
+  const shown = draft ?? (isMixed ? MIXED : isFeet ? feetAndInches(value) : number);
 
   const forget = () => {
     setDraft(null);
@@ -56,7 +74,7 @@ export function Value(props: ValueProps) {
       return false;
     }
     forget();
-    if (clamped(answer.value) !== value) onChange(clamped(answer.value), null);
+    if (isMixed || clamped(answer.value) !== value) onChange(clamped(answer.value), null);
     return true;
   };
   const nudge = (steps: number) => {
@@ -72,6 +90,7 @@ export function Value(props: ValueProps) {
           role="spinbutton"
           aria-label={label}
           aria-valuenow={value}
+          aria-valuetext={isMixed ? MIXED : undefined}
           aria-valuemin={min}
           aria-valuemax={max}
           inputMode="decimal"
@@ -85,8 +104,14 @@ export function Value(props: ValueProps) {
             setDraft(event.target.value);
             setRefusal(null);
           }}
-          onFocus={(event) => event.target.select()}
-          onBlur={commit}
+          onFocus={({ target }) => {
+            flushSync(() => setFocused(true));
+            target.select();
+          }}
+          onBlur={() => {
+            setFocused(false);
+            commit();
+          }}
           onKeyDown={(event) => {
             const times = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
             // What was typed is taken or forgotten before the field is left, which would take it once more.
@@ -117,7 +142,7 @@ export function Value(props: ValueProps) {
             const next = clamped(
               Math.round((current.from + (distance / PIXELS_PER_STEP) * step * scale) / (step * scale)) * step * scale,
             );
-            if (next !== value) onChange(next, current.gesture);
+            if (isMixed || next !== value) onChange(next, current.gesture);
           }}
           onPointerUp={() => {
             if (drag.current && !drag.current.moved) input.current?.focus();
@@ -136,9 +161,9 @@ export function Value(props: ValueProps) {
             {refusal.message}
           </span>
         )}
-        {mark !== undefined && mark > 0 && <MarkScale share={value / mark} />}
+        {mark !== undefined && mark > 0 && !isMixed && <MarkScale share={value / mark} />}
       </span>
-      {unit && !isFeet && <span className="figure ml-1 text-quiet">{unit}</span>}
+      {unit && !(isFeet && !isMixed) && <span className="figure ml-1 text-quiet">{unit}</span>}
     </span>
   );
 }

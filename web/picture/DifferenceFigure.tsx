@@ -1,6 +1,6 @@
 // DifferenceFigure.tsx — how far picture and outlines disagree, in words.
 import type { PictureSource } from '../../core/index.ts';
-import { formatCount } from '../format.ts';
+import { formatCount, formatNumber } from '../format.ts';
 import { useDocument } from '../store/project.ts';
 import { useSourceView } from '../store/source-view.ts';
 import { useDifference } from './views.ts';
@@ -16,7 +16,7 @@ export function DifferenceFigure({ source, only = null }: DifferenceFigureProps)
   const isShown = useSourceView((state) => state.difference);
   const view = useDifference(document, source, isShown, only);
   if (!view) return null;
-  const share = (v: number) => `${((100 * v) / Math.max(1, view.drawn)).toFixed(2)} %`;
+  const share = (v: number) => `${formatNumber((100 * v) / Math.max(1, view.drawn))} %`;
   return (
     <p className="mt-2 text-sm" data-difference>
       Picture and outlines disagree on <b className="figure">{share(view.missing + view.added)}</b> of what is drawn:{' '}

@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { LayerView, Point3, Totals } from '../../core/index.ts';
-import { formatCount, formatMeasure } from '../format.ts';
+import { formatCount, formatNumber } from '../format.ts';
 import { type Narrowest, narrowestOf, placeOf } from '../stations/build/narrowest.ts';
 import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
@@ -56,15 +56,15 @@ export function ProofStrip() {
             {narrowest && (
               <>
                 <Entry name="thinnest stroke" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatMeasure(2 * narrowest.safeReach)} {unit}
+                  {formatNumber(2 * narrowest.safeReach)} {unit}
                 </Entry>
                 <Entry name="safe reach" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatMeasure(narrowest.safeReach)} {unit}
+                  {formatNumber(narrowest.safeReach)} {unit}
                 </Entry>
               </>
             )}
             <Entry name="volume">
-              {formatMeasure(totals.volume)} {unit}³
+              {formatNumber(totals.volume)} {unit}³
             </Entry>
             {view && <Entry name="built in">{Math.max(1, Math.round(view.ms))} ms</Entry>}
           </>

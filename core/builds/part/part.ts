@@ -1,5 +1,6 @@
 // part.ts — parts of a mesh that was brought in, as high as the layer is.
 import { z } from 'zod';
+import { merged } from '../../base/merged.ts';
 import { LEAST, length } from '../../base/quantities.ts';
 import { joinMeshes, placedMesh } from '../../mesh/place.ts';
 import type { Mesh } from '../../mesh/types.ts';
@@ -17,6 +18,7 @@ export const part = {
   kind: 'part',
   schema: PartSchema,
   change: PartSchema.omit({ kind: true }).partial(),
+  changed: merged,
   from: 'meshes',
   sides: SIDES,
   start: ({ depth }) => ({ kind: 'part', depth }),

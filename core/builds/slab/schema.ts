@@ -28,8 +28,8 @@ export const EdgeShapeSchema = z.object({
   way: z.enum(WAYS),
   /** How far in, or out. */
   reach: length(),
-  /** How far down. */
-  rise: length(),
+  /** How far down; null for as far as it reaches. */
+  rise: z.nullable(length()),
   steps: z.int().min(1).max(SLAB_LIMITS.steps),
   /** What becomes of it where it reaches further than a stroke is wide. */
   beyond: z.enum(BEYOND),
@@ -61,9 +61,15 @@ export const SlabSchema = z.object({
   caps: z.enum(CAPPED),
 });
 
-export const SlabChangeSchema = SlabSchema.omit({ kind: true }).extend({ edge: EdgeSchema.partial() }).partial();
+export const SlabChangeSchema = SlabSchema.omit({ kind: true })
+  .extend({ edge: EdgeSchema.partial(), backEdge: z.nullable(EdgeShapeSchema.partial()) })
+  .partial();
 
+export type SlabChange = z.infer<typeof SlabChangeSchema>;
 export type DrawnProfile = z.infer<typeof DrawnProfileSchema>;
 export type Edge = z.infer<typeof EdgeSchema>;
 export type EdgeShape = z.infer<typeof EdgeShapeSchema>;
 export type Slab = z.infer<typeof SlabSchema>;
+
+/** How far down an edge comes. */
+export const riseOf = ({ rise, reach }: Pick<EdgeShape, 'rise' | 'reach'>): number => rise ?? reach;

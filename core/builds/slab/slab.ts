@@ -1,5 +1,6 @@
 // slab.ts — outlines extruded to a depth, with an edge on front and back.
 import { roundFigure } from '../../base/figures.ts';
+import { merged } from '../../base/merged.ts';
 import { SIDES } from '../../mesh/types.ts';
 import { insetRegions } from '../../outline/offset.ts';
 import { bendsOf } from '../../solid/bends.ts';
@@ -15,13 +16,21 @@ import {
   withoutCaps,
 } from '../../solid/slab.ts';
 import type { BuildInput, BuildKind, Elevation, ElevationRim } from '../kind.ts';
-import { type Edge, type EdgeShape, type Slab, SlabChangeSchema, SlabSchema } from './schema.ts';
+import {
+  type Edge,
+  type EdgeShape,
+  riseOf,
+  type Slab,
+  type SlabChange,
+  SlabChangeSchema,
+  SlabSchema,
+} from './schema.ts';
 
 export const NO_EDGE: Edge = {
   profile: 'round',
   on: 'none',
   reach: 0,
-  rise: 0,
+  rise: null,
   steps: 3,
   way: 'in',
   beyond: 'ridge',
@@ -36,12 +45,13 @@ export const slab = {
   kind: 'slab',
   schema: SlabSchema,
   change: SlabChangeSchema,
+  changed,
   from: 'outlines',
   sides: SIDES,
   start: ({ depth, reach, size }) => ({
     kind: 'slab',
     depth,
-    edge: reach > 0 ? { ...NO_EDGE, on: 'front', reach, rise: reach } : NO_EDGE,
+    edge: reach > 0 ? { ...NO_EDGE, on: 'front', reach } : NO_EDGE,
     backEdge: null,
     faces: 'fewest',
     cell: roundFigure(size / CELLS),
@@ -56,7 +66,7 @@ export const slab = {
   plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
   buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
     [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
-  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${edge.rise} ${backEdge?.rise ?? ''}`,
+  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''}`,
   raise(plan, input, settings) {
     const { spec, warnings } = fitted(input, settings);
     if (plan.unheldOutlines > 0) {
@@ -80,6 +90,18 @@ export const slab = {
     return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
   },
 } as const satisfies BuildKind<Slab, SlabPlan>;
+
+/**
+ * A back edge that is changed and is not there yet begins as the front's. How an edge goes round corners goes for both sides.
+ */
+function changed(settings: Slab, change: SlabChange): Slab {
+  const { backEdge: back, ...others } = change;
+  const next = merged(settings, others);
+  if (back === null || (back === undefined && !settings.backEdge)) return { ...next, backEdge: null };
+  const { on: _, ...front } = next.edge;
+  const { corners, mitreLimit } = front;
+  return { ...next, backEdge: { ...merged(settings.backEdge ?? front, back ?? {}), corners, mitreLimit } };
+}
 
 /** A curved edge is drawn with at least this many steps. */
 const SMOOTH_STEPS = 4;
@@ -106,7 +128,11 @@ export function specOf(
   profiles: readonly NamedProfile[],
 ): SlabSpec {
   const { on, ...shape } = edge;
-  const drawn = (each: EdgeShape): SlabEdge => ({ ...each, profile: profileOf(each.profile, profiles) });
+  const drawn = (each: EdgeShape): SlabEdge => ({
+    ...each,
+    rise: riseOf(each),
+    profile: profileOf(each.profile, profiles),
+  });
   return {
     depth,
     front: on === 'front' || on === 'both' ? drawn(shape) : null,

@@ -2,11 +2,16 @@
 import { z } from 'zod';
 import { BuildChangeSchema, buildKind } from '../../builds/index.ts';
 import { MaterialSchema } from '../../materials/schema.ts';
-import { type Layer, LayerSchema, ShadingSchema } from '../schema.ts';
+import { type Layer, LayerSchema, ShadingSchema, TidySchema } from '../schema.ts';
 import { type CommandKind, layerOf } from './kind.ts';
 
 const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true })
-  .extend({ build: BuildChangeSchema, shading: ShadingSchema.partial(), material: MaterialSchema.partial() })
+  .extend({
+    build: BuildChangeSchema,
+    shading: ShadingSchema.partial(),
+    material: MaterialSchema.partial(),
+    tidy: z.nullable(TidySchema.partial()),
+  })
   .partial();
 
 export type LayerChange = z.infer<typeof LayerChangeSchema>;
@@ -22,27 +27,23 @@ export const changeLayers = {
   },
 } as const satisfies CommandKind<z.infer<typeof schema>>;
 
-function changed(layer: Layer, { build, shading, material, ...change }: LayerChange): Layer {
-  const has = build && buildKind(layer.build.kind).change.shape;
-  const own = Object.entries(build ?? {}).filter(([setting]) => has && setting in has);
+function changed(layer: Layer, { build, shading, material, tidy, ...change }: LayerChange): Layer {
+  const kind = buildKind(layer.build.kind);
+  const own = Object.entries(build ?? {}).filter(([setting]) => setting in kind.change.shape);
   return {
     ...layer,
     ...change,
-    ...(own.length > 0 ? { build: merged(layer.build, Object.fromEntries(own)) } : {}),
+    ...(own.length > 0 ? { build: kind.changed(layer.build, Object.fromEntries(own)) } : {}),
     ...(shading ? { shading: { ...layer.shading, ...shading } } : {}),
     ...(material ? { material: { ...layer.material, ...material } } : {}),
+    ...(tidy === undefined ? {} : { tidy: tidied(layer.tidy, tidy) }),
   };
 }
 
-/** Settings of settings are changed one by one; everything else is replaced. */
-function merged<T extends object>(settings: T, change: Record<string, unknown>): T {
-  const next = { ...settings } as Record<string, unknown>;
-  for (const [name, value] of Object.entries(change)) {
-    const before = next[name];
-    next[name] = isRecord(before) && isRecord(value) ? merged(before, value) : value;
-  }
-  return next as T;
+/** A layer that is not tidied is from then on only where the change says all there is to say. */
+function tidied(before: Layer['tidy'], change: NonNullable<LayerChange['tidy']> | null): Layer['tidy'] {
+  if (change === null) return null;
+  if (before) return { ...before, ...change };
+  const whole = TidySchema.safeParse(change);
+  return whole.success ? whole.data : null;
 }
-
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -1,6 +1,6 @@
 // words.ts — findings and edits in words, with their numbers in the project's unit.
 import { type EditAction, type Finding, type FindingKind, MOST_OVERLAPS } from '../../../core/index.ts';
-import { formatMeasure } from '../../format.ts';
+import { formatNumber } from '../../format.ts';
 
 const NAMES: Record<FindingKind, readonly [one: string, many: string]> = {
   gap: ['gap between lines', 'gaps between lines'],
@@ -39,7 +39,7 @@ export function wordsOf({ kind, places, sizes }: Finding, scale: number, unit: s
   const [one, many] = NAMES[kind];
   const size =
     kind === 'gap' || kind === 'open'
-      ? `, up to ${formatMeasure(sizes.reduce((most, v) => Math.max(most, v), 0) * scale)} ${unit}`
+      ? `, up to ${formatNumber(sizes.reduce((most, v) => Math.max(most, v), 0) * scale)} ${unit}`
       : '';
   const least = kind === 'overlap' && places.length === MOST_OVERLAPS ? 'at least ' : '';
   return `${least}${places.length} ${places.length === 1 ? one : many}${size}`;

@@ -16,7 +16,7 @@ import {
 } from '../../../core/index.ts';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
-import { countOf, formatCount, formatMeasure } from '../../format.ts';
+import { countOf, formatCount, formatNumber } from '../../format.ts';
 import { useBuild } from '../../store/build.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
@@ -70,8 +70,8 @@ function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals 
     ['edges', (of) => formatCount(of.counts.edges)],
     ['faces', (of) => formatCount(of.counts.faces)],
     ['triangles', (of) => formatCount(of.counts.triangles)],
-    [`area, ${unit}²`, (of) => formatMeasure(of.area)],
-    [`volume, ${unit}³`, (of) => formatMeasure(of.volume)],
+    [`area, ${unit}²`, (of) => formatNumber(of.area)],
+    [`volume, ${unit}³`, (of) => formatNumber(of.volume)],
   ];
   return (
     <table className="w-full text-sm">
@@ -150,19 +150,19 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
           {countOf(counts.points, 'point')}, {countOf(counts.faces, 'face')}, {countOf(shells, 'shell')}
         </Figure>
         <Figure name="size">
-          {size.map(formatMeasure).join(' × ')} {unit}
+          {size.map(formatNumber).join(' × ')} {unit}
         </Figure>
         <Figure name="area, volume">
-          {formatMeasure(area)} {unit}², {formatMeasure(volume)} {unit}³
+          {formatNumber(area)} {unit}², {formatNumber(volume)} {unit}³
         </Figure>
         {view.width && (
           <Figure name="thinnest stroke">
             <TextButton
               onClick={() => screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)])}
             >
-              {`${formatMeasure(2 * view.width.safeReach)} ${unit}`}
+              {`${formatNumber(2 * view.width.safeReach)} ${unit}`}
             </TextButton>
-            , so a reach of {formatMeasure(view.width.safeReach)} {unit} is safe
+            , so a reach of {formatNumber(view.width.safeReach)} {unit} is safe
           </Figure>
         )}
         <Figure name="edge">{EDGE_PATH_WORDS[view.edgePath]}</Figure>

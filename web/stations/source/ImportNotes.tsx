@@ -3,7 +3,7 @@ import { X } from 'lucide-react';
 import type { Unit } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note } from '../../controls/Panel.tsx';
-import { countOf, formatMeasure } from '../../format.ts';
+import { countOf, formatNumber } from '../../format.ts';
 import { type ImportResult, putAside, useImport } from '../../store/import.ts';
 import { useDocumentPart } from '../../store/project.ts';
 
@@ -17,7 +17,7 @@ export function ImportNote({ result, unit }: { result: ImportResult; unit: Unit 
   }
   return (
     <Note tone="tide">
-      <b>{result.file}</b> came in as {countOf(result.layers, 'layer')}, {formatMeasure(result.size)} {unit} at its
+      <b>{result.file}</b> came in as {countOf(result.layers, 'layer')}, {formatNumber(result.size)} {unit} at its
       longest.
       {said(result).map((message) => ` ${message}`)}
     </Note>

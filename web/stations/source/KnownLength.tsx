@@ -1,6 +1,8 @@
 // KnownLength.tsx — the line drawn over a known length, and what it measures.
+
 import type { PictureSource } from '../../../core/index.ts';
 import { Panel } from '../../controls/Panel.tsx';
+import { formatNumber } from '../../format.ts';
 import { sourceView, useSourceView } from '../../store/source-view.ts';
 import { KnownLengthSentence } from '../KnownLengthSentence.tsx';
 
@@ -19,7 +21,7 @@ export function KnownLength({ source }: { source: PictureSource }) {
         <>
           <KnownLengthSentence source={source} length={pixels} />
           <p className="text-quiet text-sm">
-            <span className="figure">{pixels.toFixed(1)} px</span> in the picture; the project’s size follows.
+            <span className="figure">{formatNumber(pixels)} px</span> in the picture; the project’s size follows.
           </p>
           <button
             type="button"

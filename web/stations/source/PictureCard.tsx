@@ -5,7 +5,7 @@ import { useDropzone } from 'react-dropzone';
 import type { PictureSource } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
-import { formatCount } from '../../format.ts';
+import { formatCount, formatNumber } from '../../format.ts';
 import { DifferenceFigure } from '../../picture/DifferenceFigure.tsx';
 import { useBuild } from '../../store/build.ts';
 import { replacePicture } from '../../store/import.ts';
@@ -62,7 +62,7 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
             <span className="figure">{formatCount(stats.pieces)}</span> {stats.pieces === 1 ? 'piece' : 'pieces'} of{' '}
             <span className="figure">{formatCount(stats.curves)}</span> lines and curves,{' '}
             <span className="figure">{formatCount(stats.points)}</span> points. The farthest stray is{' '}
-            <span className="figure">{stats.stray.toFixed(2)} px</span>.
+            <span className="figure">{formatNumber(stats.stray)} px</span>.
           </p>
         )}
         {stats?.warnings.map(({ message }) => (

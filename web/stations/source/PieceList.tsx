@@ -2,7 +2,7 @@
 import { Eye, EyeOff } from 'lucide-react';
 import type { Layer, PictureSource, PieceMark } from '../../../core/index.ts';
 import { Note, Panel } from '../../controls/Panel.tsx';
-import { formatMeasure } from '../../format.ts';
+import { formatNumber } from '../../format.ts';
 import { toggleShape } from '../../store/outline.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 
@@ -58,7 +58,7 @@ function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
           return (
             <li key={id} className={`flex items-center gap-2 pl-6 ${isKept ? '' : 'text-quiet line-through'}`}>
               <span className="figure min-w-0 flex-1 truncate">
-                {formatMeasure(area * scale * scale)} {unit}²
+                {formatNumber(area * scale * scale)} {unit}²
               </span>
               <Toggle
                 label={`${isKept ? 'Discard' : 'Keep'} ${id} of ${layer.name}`}

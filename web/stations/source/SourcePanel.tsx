@@ -8,7 +8,7 @@ import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { Value } from '../../controls/Value.tsx';
-import { countOf, formatMeasure } from '../../format.ts';
+import { countOf, formatNumber } from '../../format.ts';
 import { useBuild } from '../../store/build.ts';
 import { drawOn } from '../../store/drawing.ts';
 import { useImport } from '../../store/import.ts';
@@ -152,7 +152,7 @@ function SourceCard({ source }: { source: Source }) {
                 dispatch({ do: 'scale-source', source: source.id, scale: (source.scale * v) / size.longest }, gesture)
               }
             />
-            : {formatMeasure(size.width)} × {formatMeasure(size.height)} {unit}.
+            : {formatNumber(size.width)} × {formatNumber(size.height)} {unit}.
           </Sentence>
         )}
         <p className="text-quiet text-sm">

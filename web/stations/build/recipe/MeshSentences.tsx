@@ -1,41 +1,44 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
 import type { LayerView } from '../../../../core/index.ts';
-import { type Layer, type LayerChange, TIDY_STEPS, type TidyStep } from '../../../../core/index.ts';
+import { type Layer, type LayerChange, TIDY_STEPS, type TidySettings, type TidyStep } from '../../../../core/index.ts';
 import { Choice } from '../../../controls/Choice.tsx';
 import { Folded } from '../../../controls/Folded.tsx';
 import { Note, Sentence } from '../../../controls/Panel.tsx';
+import { MIXED } from '../../../controls/shared.ts';
 import { TextButton } from '../../../controls/TextButton.tsx';
 import { Value } from '../../../controls/Value.tsx';
 import { countOf, formatCount } from '../../../format.ts';
 import { useDocument } from '../../../store/project.ts';
 import { screen, useScreen } from '../../../store/screen.ts';
+import { type AtLeastOne, readingOf } from './several.tsx';
 
 export interface SentenceProps {
-  layer: Layer;
+  layers: AtLeastOne<Layer>;
   change: (part: LayerChange, gesture?: string | null) => void;
 }
 
-export function ShadingSentence({ layer: { shading, build }, change }: SentenceProps) {
+export function ShadingSentence({ layers, change }: SentenceProps) {
+  const of = readingOf(layers);
   return (
     <Folded title="Shading">
       <Sentence>
         Faces of one side that meet at less than{' '}
         <Value
           label="Crease"
-          value={shading.crease}
+          {...of(({ shading }) => shading.crease)}
           unit="°"
           step={1}
           max={180}
           onChange={(v, g) => change({ shading: { crease: v } }, g)}
         />{' '}
         are shaded as one surface.
-        {'edge' in build && build.edge.on !== 'none' && (
+        {layers.some(({ build }) => 'edge' in build && build.edge.on !== 'none') && (
           <>
             {' '}
             The edge{' '}
             <Choice
               label="Edge shading"
-              value={shading.blend}
+              {...of(({ shading }) => shading.blend)}
               options={[
                 ['none', 'stands off from wall and front'],
                 ['wall', 'runs smoothly into the wall'],
@@ -52,16 +55,17 @@ export function ShadingSentence({ layer: { shading, build }, change }: SentenceP
   );
 }
 
-export function PicturesSentence({ layer: { uv }, change }: SentenceProps) {
+export function PicturesSentence({ layers, change }: SentenceProps) {
+  const uv = readingOf(layers)((layer) => layer.uv);
   const { unit } = useDocument();
   const checker = useScreen((state) => state.checker);
   return (
-    <Folded title="Pictures" aside={uv === 'none' ? null : uv}>
+    <Folded title="Pictures" aside={uv.isMixed ? MIXED : uv.value === 'none' ? null : uv.value}>
       <Sentence>
         Its faces{' '}
         <Choice
           label="Places on pictures"
-          value={uv}
+          {...uv}
           options={[
             ['none', 'have no places on pictures'],
             ['units', `lie on pictures in ${unit}`],
@@ -71,13 +75,13 @@ export function PicturesSentence({ layer: { uv }, change }: SentenceProps) {
           onChange={(v) => change({ uv: v })}
         />
         .{' '}
-        {uv !== 'none' && (
+        {uv.value !== 'none' && (
           <TextButton onClick={screen.toggleChecker}>
             {checker ? 'Take the checker off' : 'Show a checker on it'}
           </TextButton>
         )}
       </Sentence>
-      {uv !== 'none' && (
+      {uv.value !== 'none' && (
         <p className="text-quiet">
           Front and back lie flat, the back as seen from behind; wall and edge are unrolled from the lowest point of
           each outline.
@@ -99,20 +103,24 @@ const TIDY_WORDS: Record<TidyStep, readonly [thing: string, done: string]> = {
 const START_SHARE = 0.1;
 const START_DEG = 0.5;
 
-export function TidySentence({ layer, view, change }: SentenceProps & { view: LayerView | undefined }) {
+export function TidySentence({ layers, view, change }: SentenceProps & { view: LayerView | undefined }) {
   const { unit, tolerance } = useDocument();
-  const { tidy } = layer;
+  const of = readingOf(layers);
+  const on = of(({ tidy }) => (tidy ? 'on' : 'off'));
+  const [{ tidy }] = layers;
+  /** Of those that are tidied. */
+  const tidied = layers.flatMap((layer) => layer.tidy ?? []) as unknown as AtLeastOne<TidySettings>;
+  const how = readingOf(tidied);
   const small = START_SHARE * tolerance;
-  const set = (part: Partial<NonNullable<Layer['tidy']>>, gesture: string | null = null) =>
-    change({ tidy: tidy && { ...tidy, ...part } }, gesture);
+  const set = (part: Partial<TidySettings>, gesture: string | null = null) => change({ tidy: part }, gesture);
   const changes = view?.tidied;
   return (
-    <Folded title="Tidying" aside={tidy ? 'on' : null}>
+    <Folded title="Tidying" aside={on.isMixed ? MIXED : tidy ? 'on' : null}>
       <Sentence>
         The mesh is{' '}
         <Choice
           label="Tidying"
-          value={tidy ? 'on' : 'off'}
+          {...on}
           options={[
             ['off', 'left as it is built'],
             ['on', 'tidied'],
@@ -122,11 +130,17 @@ export function TidySentence({ layer, view, change }: SentenceProps & { view: La
         {tidy && (
           <>
             : points nearer than{' '}
-            <Value label="Weld" value={tidy.weld} unit={unit} step={small} onChange={(v, g) => set({ weld: v }, g)} />{' '}
+            <Value
+              label="Weld"
+              {...how(({ weld }) => weld)}
+              unit={unit}
+              step={small}
+              onChange={(v, g) => set({ weld: v }, g)}
+            />{' '}
             become one, points on straight lines{' '}
             <Choice
               label="Straight points"
-              value={tidy.straight < 0 ? 'stay' : 'go'}
+              {...how(({ straight }) => (straight < 0 ? 'stay' : 'go'))}
               options={[
                 ['stay', 'stay'],
                 ['go', 'go within'],
@@ -136,7 +150,7 @@ export function TidySentence({ layer, view, change }: SentenceProps & { view: La
             {tidy.straight >= 0 && (
               <Value
                 label="Straight within"
-                value={tidy.straight}
+                {...how(({ straight }) => straight)}
                 unit={unit}
                 step={small}
                 onChange={(v, g) => set({ straight: v }, g)}
@@ -145,7 +159,7 @@ export function TidySentence({ layer, view, change }: SentenceProps & { view: La
             , and flat neighbours{' '}
             <Choice
               label="Flat neighbours"
-              value={tidy.flat < 0 ? 'stay' : 'merge'}
+              {...how(({ flat }) => (flat < 0 ? 'stay' : 'merge'))}
               options={[
                 ['stay', 'stay apart'],
                 ['merge', 'become one polygon up to'],
@@ -155,7 +169,7 @@ export function TidySentence({ layer, view, change }: SentenceProps & { view: La
             {tidy.flat >= 0 && (
               <Value
                 label="Flat up to"
-                value={tidy.flat}
+                {...how(({ flat }) => flat)}
                 unit="°"
                 step={0.5}
                 max={90}

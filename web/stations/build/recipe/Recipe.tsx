@@ -4,41 +4,41 @@ import { buildKind, heightOf, type Layer, type LayerChange } from '../../../../c
 import { ColourField } from '../../../controls/ColourField.tsx';
 import { Folded } from '../../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../../controls/Panel.tsx';
-import { Value } from '../../../controls/Value.tsx';
+import { Value, type ValueProps } from '../../../controls/Value.tsx';
 import { useBuild } from '../../../store/build.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
 import { narrowestOf } from '../narrowest.ts';
-import { BUILD_SENTENCES, type BuildSentencesProps } from './builds/index.ts';
+import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
 import { PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
-import { SeveralNote } from './several.tsx';
+import { type AtLeastOne, readingOf, SeveralNote } from './several.tsx';
 
-/** @param layers at least one; values shown are the first one's, changes go to all */
-export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
+/** @param layers the ones that are changed; sentences read as the first one's */
+export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
   const { unit, tolerance } = useDocument();
   const view = useBuild((state) => state.view);
   const [layer] = layers;
-  const { name, base, build, material } = layer;
-  const depth = heightOf(build);
+  const { name, build } = layer;
+  const of = readingOf(layers);
   const kind = buildKind(build.kind);
   const isOfOutlines = kind.from === 'outlines';
   const Sentences = BUILD_SENTENCES[build.kind] as ComponentType<BuildSentencesProps<typeof build.kind>> | undefined;
   const ids = layers.map((each) => each.id);
   const change = (part: LayerChange, gesture: string | null = null) =>
     dispatch({ do: 'change-layers', layers: ids, change: part }, gesture);
-  const step = niceStep(depth);
+  const alike = layers.filter((each) => each.build.kind === build.kind) as unknown as AtLeastOne<
+    LayerOf<typeof build.kind>
+  >;
+  const step = niceStep(heightOf(build));
   const seen = view?.layers.find((entry) => entry.id === layer.id);
 
   return (
-    <Panel
-      title="Recipe"
-      aside={<span className="text-quiet text-sm">{layers.length > 1 ? `${layers.length} layers at once` : ''}</span>}
-    >
+    <Panel title="Recipe">
       {layers.length > 1 && <SeveralNote layers={layers} />}
       <Sentence>
-        <b>{name}</b> is{' '}
+        {layers.length > 1 ? <b>Each</b> : <b>{name}</b>} is{' '}
         <Value
           label="Depth"
-          value={depth}
+          {...of((each) => heightOf(each.build))}
           unit={unit}
           step={step}
           min={step / 10}
@@ -47,7 +47,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
         deep, standing{' '}
         <Value
           label="Base"
-          value={base}
+          {...of(({ base }) => base)}
           unit={unit}
           step={step}
           min={-1e6}
@@ -57,7 +57,7 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
       </Sentence>
       {Sentences && (
         <Sentences
-          layer={layer}
+          layers={alike}
           narrowest={narrowestOf(layers, view)}
           step={step}
           change={(part, gesture = null) => change({ build: part }, gesture)}
@@ -67,26 +67,26 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
         It is{' '}
         <ColourField
           label="Colour"
-          value={material.colour}
+          {...of(({ material }) => material.colour)}
           onChange={(colour, gesture) => change({ material: { colour } }, gesture)}
-        />{' '}
-        <span className="figure text-quiet">{material.colour}</span>,{' '}
+        />
+        ,{' '}
         <Percent
           label="Roughness"
-          value={material.roughness}
+          {...of(({ material }) => Math.round(100 * material.roughness))}
           onChange={(v, g) => change({ material: { roughness: v } }, g)}
         />{' '}
         rough,{' '}
         <Percent
           label="Metalness"
-          value={material.metalness}
+          {...of(({ material }) => Math.round(100 * material.metalness))}
           onChange={(v, g) => change({ material: { metalness: v } }, g)}
         />{' '}
         metal.
       </Sentence>
-      <ShadingSentence layer={layer} change={change} />
-      {isOfOutlines && <PicturesSentence layer={layer} change={change} />}
-      <TidySentence layer={layer} view={seen} change={change} />
+      <ShadingSentence layers={layers} change={change} />
+      {isOfOutlines && <PicturesSentence layers={layers} change={change} />}
+      <TidySentence layers={layers} view={seen} change={change} />
       {isOfOutlines && (
         <Folded title="Curves">
           <Sentence>
@@ -115,23 +115,8 @@ export function Recipe({ layers }: { layers: readonly [Layer, ...Layer[]] }) {
   );
 }
 
-interface PercentProps {
-  label: string;
-  value: number;
-  onChange: (value: number, gesture: string | null) => void;
-}
-
-function Percent({ label, value, onChange }: PercentProps) {
-  return (
-    <Value
-      label={label}
-      value={Math.round(value * 100)}
-      unit="%"
-      step={1}
-      max={100}
-      onChange={(v, g) => onChange(v / 100, g)}
-    />
-  );
+function Percent({ onChange, ...shown }: Pick<ValueProps, 'label' | 'value' | 'isMixed' | 'onChange'>) {
+  return <Value {...shown} unit="%" step={1} max={100} onChange={(v, g) => onChange(v / 100, g)} />;
 }
 
 /** A tenth of the value's own power of ten at most, so that steps suit both watch parts and shop signs. */

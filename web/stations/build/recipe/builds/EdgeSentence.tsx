@@ -1,33 +1,31 @@
 // EdgeSentence.tsx — the edges of the selected layers: which rims have one, its shape, and how far it may reach.
+import { Link2, Unlink2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { type EdgeShape, type Layer, PROFILES, profileWord, type Slab } from '../../../../../core/index.ts';
+import { type EdgeShape, PROFILES, profileWord, riseOf, type Slab } from '../../../../../core/index.ts';
 import { Choice } from '../../../../controls/Choice.tsx';
 import { Folded } from '../../../../controls/Folded.tsx';
+import { IconButton } from '../../../../controls/IconButton.tsx';
 import { Sentence } from '../../../../controls/Panel.tsx';
 import { Value } from '../../../../controls/Value.tsx';
-import { formatMeasure } from '../../../../format.ts';
+import { formatNumber } from '../../../../format.ts';
 import { dispatch, useDocument } from '../../../../store/project.ts';
 import { screen } from '../../../../store/screen.ts';
-import { type Narrowest, placeOf } from '../../narrowest.ts';
+import { placeOf } from '../../narrowest.ts';
+import type { Reading } from '../several.tsx';
 import type { SlabSentenceProps } from './FacesSentence.tsx';
+import type { BuildSentencesProps } from './index.ts';
 import { freshProfile, ProfileEditor } from './ProfileEditor.tsx';
 
-interface EdgeSentenceProps extends SlabSentenceProps {
-  /** The first of the chosen layers. */
-  layer: Layer;
-  /** Of all selected layers; null while none is known. */
-  narrowest: Narrowest | null;
-  step: number;
-}
+type EdgeSentenceProps = BuildSentencesProps<'slab'> & Pick<SlabSentenceProps, 'of'>;
 
-export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSentenceProps) {
-  const { edge, backEdge } = slab;
-  const areDifferent = edge.on === 'both' && backEdge !== null;
-  const { on: _, ...shape } = edge;
+export function EdgeSentence({ layers, of, narrowest, step, change }: EdgeSentenceProps) {
+  const slabs = layers.map(({ build }) => build);
+  const { edge, depth } = layers[0].build;
+  const areDifferent = hasOwnBack(layers[0].build);
   const which = (
     <Choice
       label="Edge on"
-      value={areDifferent ? 'each' : edge.on}
+      {...of((slab) => (hasOwnBack(slab) ? 'each' : slab.edge.on))}
       options={[
         ['none', 'no edge'],
         ['front', 'front edge'],
@@ -35,9 +33,7 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
         ['both', 'front and back edges'],
         ['each', 'front edge, unlike its back edge,'],
       ]}
-      onChange={(on) =>
-        change({ edge: { on: on === 'each' ? 'both' : on }, backEdge: on === 'each' ? (backEdge ?? shape) : null })
-      }
+      onChange={(on) => change({ edge: { on: on === 'each' ? 'both' : on }, backEdge: on === 'each' ? {} : null })}
     />
   );
   if (edge.on === 'none') return <Sentence>It has {which}.</Sentence>;
@@ -45,10 +41,11 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
     <>
       <ShapeSentence
         side=""
+        of={(read) => of((slab) => read(slab.edge))}
         shape={edge}
         step={step}
         safe={narrowest?.safeReach}
-        depth={slab.depth}
+        depth={depth}
         change={(part, gesture) => change({ edge: part }, gesture)}
       >
         Its {which} {edge.on === 'both' && !areDifferent ? 'are' : 'is'}{' '}
@@ -56,17 +53,18 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
       {areDifferent && (
         <ShapeSentence
           side="Back "
-          shape={backEdge}
+          of={(read) => of((slab) => read(backOf(slab)))}
+          shape={backOf(layers[0].build)}
           step={step}
           safe={narrowest?.safeReach}
-          depth={slab.depth}
-          change={(part, gesture) => change({ backEdge: { ...backEdge, ...part } }, gesture)}
+          depth={depth}
+          change={(part, gesture) => change({ backEdge: part }, gesture)}
         >
           Its back edge is{' '}
         </ShapeSentence>
       )}
-      <SafeReach slab={slab} layer={layer} narrowest={narrowest} change={change} />
-      <CornersSentence slab={slab} change={change} />
+      <SafeReach layers={layers} narrowest={narrowest} />
+      <CornersSentence slabs={slabs} of={of} change={change} />
     </>
   );
 }
@@ -74,6 +72,8 @@ export function EdgeSentence({ slab, layer, narrowest, step, change }: EdgeSente
 interface ShapeSentenceProps {
   /** Put before the names of its controls. */
   side: '' | 'Back ';
+  of: Reading<EdgeShape>;
+  /** The first one's. */
   shape: EdgeShape;
   step: number;
   safe: number | undefined;
@@ -84,9 +84,10 @@ interface ShapeSentenceProps {
   children: ReactNode;
 }
 
-function ShapeSentence({ side, shape, step, safe, depth, change, children }: ShapeSentenceProps) {
+function ShapeSentence({ side, of, shape, step, safe, depth, change, children }: ShapeSentenceProps) {
   const { unit, profiles } = useDocument();
-  const { profile, way, reach, rise, steps, beyond } = shape;
+  const { profile, way, reach, steps } = shape;
+  const { value: follows } = of(({ rise }) => rise === null);
   const mark = way === 'in' ? safe : undefined;
   const typed = { whole: depth, words: { depth } };
   const isFar = mark !== undefined && reach > mark;
@@ -106,7 +107,7 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
         <span className="whitespace-nowrap">
           <Choice
             label={`${side}Profile`}
-            value={typeof profile === 'object' ? `${DRAWN}${profile.drawn}` : profile}
+            {...of((each) => (typeof each.profile === 'object' ? `${DRAWN}${each.profile.drawn}` : each.profile))}
             options={[
               ...PROFILES.map((each) => [each, profileWord(each)] as const),
               ...profiles.map(({ name }) => [`${DRAWN}${name}`, `shaped as “${name}”`] as const),
@@ -119,7 +120,7 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
         reaching{' '}
         <Choice
           label={`${side}Way`}
-          value={way}
+          {...of((each) => each.way)}
           options={[
             ['in', 'in'],
             ['out', 'out'],
@@ -128,7 +129,7 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
         />{' '}
         <Value
           label={`${side}Reach`}
-          value={reach}
+          {...of((each) => each.reach)}
           unit={unit}
           step={step}
           mark={mark}
@@ -138,16 +139,22 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
         and down{' '}
         <Value
           label={`${side}Rise`}
-          value={rise}
+          {...of(riseOf)}
           unit={unit}
           step={step}
           {...typed}
           onChange={(v, g) => change({ rise: v }, g)}
-        />{' '}
+        />
+        <IconButton
+          icon={follows ? Link2 : Unlink2}
+          label={`${side}Rise follows reach`}
+          pressed={follows}
+          onClick={() => change({ rise: follows ? riseOf(shape) : null })}
+        />
         in{' '}
         <Value
           label={`${side}Steps`}
-          value={steps}
+          {...of((each) => each.steps)}
           step={1}
           min={1}
           max={32}
@@ -161,7 +168,7 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
             Where that is too far, it{' '}
             <Choice
               label={`${side}Beyond the safe reach`}
-              value={beyond}
+              {...of((each) => each.beyond)}
               options={[
                 ['ridge', 'rises to a ridge'],
                 ['hold', 'holds back and keeps a flat front'],
@@ -181,30 +188,30 @@ function ShapeSentence({ side, shape, step, safe, depth, change, children }: Sha
 const [DRAWN, DRAW] = ['drawn ', 'draw'];
 
 /** Rarely touched: how edges go round corners that point inward. */
-function CornersSentence({ slab, change }: SlabSentenceProps) {
-  const { edge, backEdge } = slab;
+function CornersSentence({ slabs, of, change }: SlabSentenceProps) {
+  const corners = of((slab) => slab.edge.corners);
   const style = (part: Partial<Pick<EdgeShape, 'corners' | 'mitreLimit'>>, gesture: string | null = null) =>
-    change({ edge: part, backEdge: backEdge && { ...backEdge, ...part } }, gesture);
+    change({ edge: part }, gesture);
   return (
     <Folded title="Corners">
       <Sentence>
         Corners that point inward are{' '}
         <Choice
           label="Corners"
-          value={edge.corners}
+          {...corners}
           options={[
             ['mitred', 'mitred'],
             ['rounded', 'rounded'],
           ]}
-          onChange={(corners) => style({ corners })}
+          onChange={(v) => style({ corners: v })}
         />
-        {edge.corners === 'mitred' && (
+        {corners.value === 'mitred' && (
           <>
             {' '}
             and cut square beyond{' '}
             <Value
               label="Mitre limit"
-              value={edge.mitreLimit}
+              {...of((slab) => slab.edge.mitreLimit)}
               step={0.5}
               min={1}
               max={100}
@@ -213,21 +220,29 @@ function CornersSentence({ slab, change }: SlabSentenceProps) {
             reaches
           </>
         )}
-        .{inwardOf(slab).some(({ beyond }) => beyond === 'hold') && ' Where an edge holds back, all are mitred.'}
+        .
+        {slabs.flatMap(inwardOf).some(({ beyond }) => beyond === 'hold') &&
+          ' Where an edge holds back, all are mitred.'}
       </Sentence>
     </Folded>
   );
 }
 
 /** The largest reach that is safe, and where it is decided. */
-function SafeReach({ slab, layer, narrowest, change }: Omit<EdgeSentenceProps, 'step'>) {
+function SafeReach({ layers, narrowest }: Pick<BuildSentencesProps<'slab'>, 'layers' | 'narrowest'>) {
   const { unit } = useDocument();
-  const inward = inwardOf(slab);
-  if (!narrowest || inward.length === 0) return null;
+  if (!narrowest || layers.every(({ build }) => inwardOf(build).length === 0)) return null;
   const { safeReach: safe, of } = narrowest;
-  const { backEdge } = slab;
-  const isFar = inward.some(({ reach }) => reach > safe);
-  const within = { reach: floorTo(safe * 0.98, 3) };
+  const isFar = (edge: EdgeShape | null) => edge !== null && edge.way === 'in' && edge.reach > safe;
+  const reach = floorTo(safe * WITHIN, 3);
+  const stay = () => {
+    const gesture = `within ${performance.now()}`;
+    for (const rim of ['edge', 'backEdge'] as const) {
+      const far = layers.filter(({ build }) => isFar(build[rim])).map(({ id }) => id);
+      if (far.length > 0)
+        dispatch({ do: 'change-layers', layers: far, change: { build: { [rim]: { reach } } } }, gesture);
+    }
+  };
   return (
     <p className="text-quiet text-sm">
       A flat front stays everywhere up to a reach of{' '}
@@ -237,21 +252,25 @@ function SafeReach({ slab, layer, narrowest, change }: Omit<EdgeSentenceProps, '
         title="Show the narrowest place"
         onClick={() => screen.pointAt(placeOf(narrowest))}
       >
-        {formatMeasure(safe)} {unit}
+        {formatNumber(safe)} {unit}
       </button>
-      {of !== layer && `, which ${of.name} allows`}.{' '}
-      {isFar && (
-        <button
-          type="button"
-          className="underline"
-          onClick={() => change({ edge: within, backEdge: backEdge && { ...backEdge, ...within } })}
-        >
+      {of !== layers[0] && `, which ${of.name} allows`}.{' '}
+      {layers.some(({ build }) => isFar(build.edge) || isFar(build.backEdge)) && (
+        <button type="button" className="underline" onClick={stay}>
           Stay within it
         </button>
       )}
     </p>
   );
 }
+
+/** Share of the safe reach that certainly leaves a front. */
+const WITHIN = 0.98;
+
+/** Whether the back has an edge that is not the front's. */
+const hasOwnBack = ({ edge, backEdge }: Slab) => edge.on === 'both' && backEdge !== null;
+
+const backOf = ({ edge, backEdge }: Slab): EdgeShape => backEdge ?? edge;
 
 /** Those edges of a slab that take something from its front or back. */
 function inwardOf({ edge, backEdge }: Slab): EdgeShape[] {

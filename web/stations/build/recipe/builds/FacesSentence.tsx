@@ -4,21 +4,25 @@ import { Choice } from '../../../../controls/Choice.tsx';
 import { Sentence } from '../../../../controls/Panel.tsx';
 import { Value } from '../../../../controls/Value.tsx';
 import { useDocument } from '../../../../store/project.ts';
+import type { Reading } from '../several.tsx';
 
-/** Sentences about a slab: the settings that are shown, and what changes those of all chosen layers. */
+/** Sentences about slabs, which read as the first one's: their settings, and what changes those of all. */
 export interface SlabSentenceProps {
-  slab: Slab;
+  slabs: readonly Slab[];
+  of: Reading<Slab>;
   change: (part: BuildChange, gesture?: string | null) => void;
 }
 
-export function FacesSentence({ slab, step, change }: SlabSentenceProps & { step: number }) {
+export function FacesSentence({ of, step, change }: Pick<SlabSentenceProps, 'of' | 'change'> & { step: number }) {
   const { unit } = useDocument();
-  const { faces, cell, wallRows, caps } = slab;
+  const caps = of((slab) => slab.caps);
+  const faces = of((slab) => slab.faces);
+  const rows = of((slab) => slab.wallRows);
   return (
     <Sentence>
       <Choice
         label="Closed sides"
-        value={caps}
+        {...caps}
         options={[
           ['both', 'Front and back are'],
           ['front', 'Only the front is'],
@@ -28,11 +32,11 @@ export function FacesSentence({ slab, step, change }: SlabSentenceProps & { step
         onChange={(v) => change({ caps: v })}
       />{' '}
       closed
-      {caps === 'none' ? '' : ' with '}
-      {caps !== 'none' && (
+      {caps.value === 'none' ? '' : ' with '}
+      {caps.value !== 'none' && (
         <Choice
           label="Face mesh"
-          value={faces}
+          {...faces}
           options={[
             ['fewest', 'as few faces as possible'],
             ['even', 'even triangles'],
@@ -41,13 +45,13 @@ export function FacesSentence({ slab, step, change }: SlabSentenceProps & { step
           onChange={(v) => change({ faces: v })}
         />
       )}
-      {faces !== 'fewest' && caps !== 'none' && (
+      {faces.value !== 'fewest' && caps.value !== 'none' && (
         <>
           {' '}
           of about{' '}
           <Value
             label="Cell"
-            value={cell}
+            {...of((slab) => slab.cell)}
             unit={unit}
             step={step}
             min={step / 10}
@@ -58,13 +62,13 @@ export function FacesSentence({ slab, step, change }: SlabSentenceProps & { step
       , the wall has{' '}
       <Value
         label="Wall rows"
-        value={wallRows}
+        {...rows}
         step={1}
         min={1}
         max={64}
         onChange={(v, g) => change({ wallRows: Math.round(v) }, g)}
       />{' '}
-      {wallRows === 1 ? 'row' : 'rows'} of faces.
+      {!rows.isMixed && rows.value === 1 ? 'row' : 'rows'} of faces.
     </Sentence>
   );
 }

@@ -1,14 +1,17 @@
 // SlabSentences.tsx — the recipe of slabs.
+import type { Slab } from '../../../../../core/index.ts';
+import { type Reading, readingOf } from '../several.tsx';
 import { EdgeSentence } from './EdgeSentence.tsx';
 import { FacesSentence } from './FacesSentence.tsx';
 import type { BuildSentencesProps } from './index.ts';
 
-export function SlabSentences({ layer, narrowest, step, change }: BuildSentencesProps<'slab'>) {
-  const slab = layer.build;
+export function SlabSentences({ layers, narrowest, step, change }: BuildSentencesProps<'slab'>) {
+  const ofLayers = readingOf(layers);
+  const of: Reading<Slab> = (read) => ofLayers(({ build }) => read(build));
   return (
     <>
-      <EdgeSentence slab={slab} layer={layer} narrowest={narrowest} step={step / 2} change={change} />
-      <FacesSentence slab={slab} step={step} change={change} />
+      <EdgeSentence layers={layers} of={of} narrowest={narrowest} step={step / 2} change={change} />
+      <FacesSentence of={of} step={step} change={change} />
     </>
   );
 }

@@ -2,11 +2,14 @@
 import type { ComponentType } from 'react';
 import type { Build, BuildChange, BuildKindName, Layer } from '../../../../../core/index.ts';
 import type { Narrowest } from '../../narrowest.ts';
+import type { AtLeastOne } from '../several.tsx';
 import { SlabSentences } from './SlabSentences.tsx';
 
+export type LayerOf<K extends BuildKindName> = Layer & { build: Extract<Build, { kind: K }> };
+
 export interface BuildSentencesProps<K extends BuildKindName> {
-  /** The first of the chosen layers, whose values are shown. */
-  layer: Layer & { build: Extract<Build, { kind: K }> };
+  /** Those of the chosen layers that are built so. */
+  layers: AtLeastOne<LayerOf<K>>;
   /** The narrowest place of all chosen layers; null while none is known. */
   narrowest: Narrowest | null;
   /** Changes of lengths that suit it. */
