@@ -121,7 +121,7 @@ async function arranged(bytes: Uint8Array): Promise<number> {
 }
 
 const projectOfNothing: Project = {
-  version: 5,
+  version: 6,
   name: 'Discs',
   unit: 'mm',
   tolerance: 0.01,

@@ -2,7 +2,7 @@
 // when it is told to.
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Edit, type Project, readSvg } from '../../core/index.ts';
+import { type Edit, type Project, readSvg, startHistory } from '../../core/index.ts';
 import { projectOf } from '../../core/testing/projects.ts';
 
 type Answer = { ok: true; value: unknown } | { ok: false; error: { message: string } };
@@ -42,7 +42,8 @@ function done({ project: of, edits, answer }: Call, said = 'done'): void {
 beforeEach(() => {
   calls = [];
   vi.stubGlobal('fetch', async () => Response.json({ revision: 2 }));
-  store.openProject({ id: 'p', revision: 1, isDemo: false, document: project }, null);
+  const reply = { id: 'p', revision: 1, isDemo: false, document: project };
+  store.openProject({ reply, unsaved: null, history: startHistory(project) });
 });
 afterEach(() => {
   store.closeProject();

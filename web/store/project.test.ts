@@ -1,5 +1,6 @@
 // The open project and what becomes of its changes: saved, refused, left at once, left without a server.
 import 'fake-indexeddb/auto';
+import { clear, createStore } from 'idb-keyval';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyProject, type Project, type ProjectReply } from '../../core/index.ts';
 
@@ -38,6 +39,7 @@ class FakeServer {
   };
 }
 
+const steps = createStore('steps of projects', 'steps');
 let server: FakeServer;
 let store: typeof import('./project.ts');
 let unsaved: typeof import('./unsaved.ts');
@@ -49,8 +51,7 @@ async function loadPage(): Promise<void> {
   unsaved = await import('./unsaved.ts');
 }
 async function openProject(): Promise<void> {
-  await store.allSaved();
-  store.openProject(server.reply(), await unsaved.takeUp('p'));
+  store.openProject(await store.fetchNewest('p'));
 }
 const state = () => store.useProject.getState();
 const rename = (name: string) => store.dispatch({ do: 'rename-project', name });
@@ -58,7 +59,8 @@ const rename = (name: string) => store.dispatch({ do: 'rename-project', name });
 const settled = () => new Promise((wait) => setTimeout(wait, 30));
 
 beforeEach(async () => {
-  indexedDB.deleteDatabase('keyval-store');
+  await clear();
+  await clear(steps);
   server = new FakeServer();
   vi.stubGlobal('fetch', server.fetch);
   await loadPage();
@@ -195,9 +197,9 @@ describe('a project that is left', () => {
     await settled();
     await loadPage();
     server.isGone = false;
-    const [reply, left] = [server.reply(), await unsaved.takeUp('p')];
-    expect(left?.document.name).toBe('Kept');
-    store.openProject(reply, left);
+    const opening = await store.fetchNewest('p');
+    expect(opening.unsaved?.document.name).toBe('Kept');
+    store.openProject(opening);
     expect([state().history?.present.name, state().save]).toEqual(['Kept', 'unsaved']);
     await store.saveNow();
     expect(server.document.name).toBe('Kept');
@@ -236,5 +238,47 @@ describe('a project that is left', () => {
     server.isDeleted = false;
     await unsaved.keepAsNew(left!);
     expect([server.document.name, unsaved.useUnsaved.getState().left]).toEqual(['Mine', []]);
+  });
+});
+
+describe('steps', () => {
+  const name = () => state().history!.present.name;
+  const visit = async () => {
+    store.closeProject();
+    await store.allSaved();
+    await settled();
+    await loadPage();
+    await openProject();
+  };
+  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 2000));
+
+  it('are gone back and forth through, also after the page was loaded anew', async () => {
+    for (const each of ['a', 'b', 'c']) rename(each);
+    store.undoChange();
+    await visit();
+    expect(name()).toBe('b');
+    store.goBack(2);
+    expect(name()).toBe('Sign');
+    store.goBack(-3);
+    expect(name()).toBe('c');
+    store.goBack(100);
+    expect(name()).toBe('Sign');
+  });
+
+  it('are kept to the fiftieth, without what they share being kept over and over', async () => {
+    for (let i = 0; i < 60; i++) rename(`step ${i}`);
+    await visit();
+    const { past, present } = state().history!;
+    expect([past.length, present.name]).toEqual([50, 'step 59']);
+    expect(past[0]!.sources).toBe(present.sources);
+  });
+
+  it('end where somebody else went on', async () => {
+    rename('mine');
+    await store.saveNow();
+    server.document = emptyProject('Theirs');
+    server.revision++;
+    await visit();
+    expect([name(), state().history!.past]).toEqual(['Theirs', []]);
   });
 });

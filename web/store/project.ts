@@ -8,11 +8,11 @@ import {
   type ProjectReply,
   record,
   redo,
-  startHistory,
   undo,
 } from '../../core/index.ts';
 import { ApiError, api } from '../requests/api.ts';
-import { forget, isSame, leaveBehind, remember, sendLeft, type Unsaved } from './unsaved.ts';
+import { keepSteps, stepsTo } from './steps.ts';
+import { forget, isSame, leaveBehind, remember, sendLeft, takeUp, type Unsaved } from './unsaved.ts';
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed';
 
@@ -48,19 +48,34 @@ const RETRY_DELAY_MS = 4000;
 export const useProject = create<ProjectState>(() => EMPTY);
 const { setState: set, getState: get } = useProject;
 
-/** @param unsaved what an earlier visit left behind; it goes on from there, or, where others saved meanwhile, a choice is made */
-export function openProject(reply: ProjectReply, unsaved: Unsaved | null = null): void {
+/** The newest revision of a project, and what earlier visits left in this browser. */
+export interface Opening {
+  readonly reply: ProjectReply;
+  /** Where it goes on from or, where others saved meanwhile, one side of a choice. */
+  readonly unsaved: Unsaved | null;
+  /** The steps that led to what is opened. */
+  readonly history: History;
+}
+
+export async function fetchNewest(id: string): Promise<Opening> {
+  await leaving;
+  const reply = await api.project(id);
+  const unsaved = await takeUp(id);
+  return { reply, unsaved, history: await stepsTo(id, unsaved?.document ?? reply.document) };
+}
+
+export function openProject({ reply, unsaved, history }: Opening): void {
   const { id, revision, isDemo, document } = reply;
-  const opened = { ...EMPTY, id, isDemo, revision, history: startHistory(document) };
+  const opened = { ...EMPTY, id, isDemo, revision, history };
   if (!unsaved || isSame(unsaved.document, document)) {
     set(opened);
     if (unsaved) void forget(id);
   } else if (unsaved.base === revision) {
-    set({ ...opened, history: { ...startHistory(unsaved.document), past: [document] }, save: 'unsaved' });
+    const past = history.past.length > 0 ? history.past : [document];
+    set({ ...opened, history: { ...history, past }, save: 'unsaved' });
     scheduleSave(0);
   } else {
-    const history = startHistory(unsaved.document);
-    set({ ...opened, revision: unsaved.base, history, save: 'conflict', conflict: reply });
+    set({ ...opened, revision: unsaved.base, save: 'conflict', conflict: reply });
   }
 }
 
@@ -69,6 +84,7 @@ export function closeProject(): void {
   const left = get();
   set(EMPTY);
   clearTimeout(timer);
+  if (left.id && left.history) void keepSteps(left.id, left.history);
   leaving = finishSaving(left);
 }
 
@@ -91,6 +107,15 @@ export function dispatch(command: Command, gesture: string | null = null): void 
 
 export const undoChange = () => change(undo);
 export const redoChange = () => change(redo);
+
+/** @param steps back, or forth where negative */
+export function goBack(steps: number): void {
+  change((history) => {
+    let at = history;
+    for (let i = 0; i < Math.abs(steps); i++) at = steps > 0 ? undo(at) : redo(at);
+    return at;
+  });
+}
 
 function change(act: (history: History) => History): void {
   const { history } = get();
@@ -135,6 +160,7 @@ async function send(): Promise<number | null> {
   if (!id || !history) return null;
   const document = history.present;
   sending = document;
+  void keepSteps(id, history);
   set({ save: 'saving' });
   try {
     const reply = await api.saveProject(id, revision, document);

@@ -9,6 +9,7 @@ import { undoLast } from '../store/picture.ts';
 import { dispatch, redoChange, useDocumentPart, useProject } from '../store/project.ts';
 import { toggleTheme } from '../store/theme.ts';
 import { SaveMark } from './SaveMark.tsx';
+import { StepList } from './StepList.tsx';
 
 export function Header({ onHelp }: { onHelp: () => void }) {
   const name = useDocumentPart((document) => document.name);
@@ -40,6 +41,7 @@ export function Header({ onHelp }: { onHelp: () => void }) {
         <SaveMark />
         <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoLast} />
         <IconButton icon={Redo2} label="Redo" disabled={!canRedo} onClick={redoChange} />
+        <StepList />
         <IconButton icon={Moon} label="Day or night" onClick={toggleTheme} />
         <IconButton icon={CircleHelp} label="Keys" onClick={onHelp} />
       </div>

@@ -2,12 +2,9 @@
 import { useEffect, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import useSWR from 'swr';
-import type { ProjectReply } from '../../core/index.ts';
-import { api } from '../requests/api.ts';
 import { FIRST, STATIONS } from '../stations/index.ts';
-import { allSaved, closeProject, openProject, useProject } from '../store/project.ts';
+import { closeProject, fetchNewest, openProject, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
-import { takeUp, type Unsaved } from '../store/unsaved.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { Header } from './Header.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
@@ -17,13 +14,6 @@ import { StackPanel } from './StackPanel.tsx';
 import { WorkView } from './WorkView.tsx';
 
 let visits = 0;
-
-/** The newest revision, and what an earlier visit could not save. */
-async function fetchNewest(id: string): Promise<{ reply: ProjectReply; unsaved: Unsaved | null }> {
-  await allSaved();
-  const reply = await api.project(id);
-  return { reply, unsaved: await takeUp(id) };
-}
 
 export function Workplace() {
   const { id = '' } = useParams();
@@ -41,7 +31,7 @@ function Visit({ id }: { id: string }) {
   });
   const open = useProject((state) => state.id === id);
   useEffect(() => {
-    if (data && data.reply.id === id && useProject.getState().id !== id) openProject(data.reply, data.unsaved);
+    if (data && data.reply.id === id && useProject.getState().id !== id) openProject(data);
   }, [data, id]);
   useEffect(
     () => () => {
