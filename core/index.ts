@@ -213,6 +213,7 @@ export { fileKind, SOURCE_KINDS, type Source, sourceKind } from './sources/index
 export type { Placement, SourceReader } from './sources/kind.ts';
 export { type LetteringSource, textName } from './sources/lettering/lettering.ts';
 export type { MeshSource } from './sources/mesh/mesh.ts';
+export { uniqueName } from './sources/names.ts';
 export type { PictureSource } from './sources/picture/picture.ts';
 export type { PieceMark } from './sources/picture/pieces.ts';
 export { membersOf, placedShapes } from './sources/placing.ts';

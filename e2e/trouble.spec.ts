@@ -83,13 +83,13 @@ test('two windows cannot overwrite each other: the choice is offered, both versi
 
 test('leaving at once loses nothing, and coming back shows the newest revision', async ({ page }) => {
   const id = await openDemo(page);
-  await page.getByRole('button', { name: 'Leave Moon out of the build' }).click();
+  await page.getByRole('checkbox', { name: 'Build Moon' }).click();
   await page.getByRole('link', { name: 'Outline Stack' }).click();
   await page.getByRole('link', { name: /^Saltmarsh mission patch/ }).click();
   await proven(page);
   await expect(page).toHaveURL(`/projects/${id}/build`);
-  await expect(page.getByRole('button', { name: 'Build Moon' })).toBeVisible();
-  await page.getByRole('button', { name: 'Leave Rim out of the build' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Build Moon' })).not.toBeChecked();
+  await page.getByRole('checkbox', { name: 'Build Rim' }).uncheck();
   await saved(page);
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
@@ -99,7 +99,7 @@ test('a change made without the server is kept and saved when it is back', async
   await page.route('**/api/projects/*', (route) =>
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   );
-  await page.getByRole('button', { name: 'Leave Moon out of the build' }).click();
+  await page.getByRole('checkbox', { name: 'Build Moon' }).click();
   await expect(page.getByRole('button', { name: 'Not saved: try again' })).toBeVisible();
   await page.unroute('**/api/projects/*');
   await page.getByRole('button', { name: 'Not saved: try again' }).click();

@@ -103,7 +103,7 @@ test('everything can be undone and redone, by button and by key', async ({ page 
   const first = await depths();
   await depth.fill('9');
   await depth.press('Enter');
-  await page.getByRole('button', { name: 'Leave Rim out of the build' }).click();
+  await page.getByRole('checkbox', { name: 'Build Rim' }).uncheck();
   await expect(page.getByRole('slider', { name: 'Rim: depth' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('slider', { name: 'Rim: depth' })).toHaveCount(1);

@@ -52,6 +52,40 @@ describe('projects', () => {
     expect((await server.call('GET', `/projects/${id}`)).status).toBe(404);
   });
 
+  it('that were deleted are gone for everyone, and are brought back as they were', async () => {
+    const { id, document } = await create('Kept');
+    await server.call('DELETE', `/projects/${id}`);
+    const listed = async () => (await server.call('GET', '/projects')).body.map((entry: { id: string }) => entry.id);
+    expect(await listed()).not.toContain(id);
+    expect((await server.call('PUT', `/projects/${id}`, { base: 1, document })).status).toBe(404);
+    expect((await server.call('POST', `/projects/${id}/bring-back`)).status).toBe(204);
+    expect((await server.call('GET', `/projects/${id}`)).body).toEqual({ id, revision: 1, isDemo: false, document });
+    expect((await server.call('POST', `/projects/${id}/bring-back`)).status).toBe(404);
+    await server.call('DELETE', `/projects/${id}`);
+    await server.projects.purge(new Date(Date.now() + 1000));
+    expect((await server.call('POST', `/projects/${id}/bring-back`)).status).toBe(404);
+  });
+
+  it('are renamed and copied, each under a name of its own, with their picture', async () => {
+    const { id } = await create('Gauge');
+    expect((await server.call('PATCH', `/projects/${id}`, { name: 'Tide gauge' })).body).toEqual({ revision: 2 });
+    expect((await server.call('PATCH', `/projects/${id}`, { name: ' ' })).status).toBe(400);
+    const png = readFileSync('docs/screenshots/projects.png').subarray(0, 4000);
+    const send = (body: BodyInit, revision: string) =>
+      fetch(`${server.url}/projects/${id}/picture?revision=${revision}`, { method: 'PUT', body });
+    expect((await send(new Uint8Array(png), '2')).status).toBe(204);
+    expect((await send('<svg/>', '2')).status).toBe(422);
+    expect((await send(new Uint8Array(png), 'x')).status).toBe(400);
+    const { body: copy } = await server.call('POST', `/projects/${id}/copy`);
+    expect(copy).toMatchObject({ revision: 1, document: { name: 'Tide gauge 2' } });
+    for (const each of [id, copy.id]) {
+      const reply = await fetch(`${server.url}/projects/${each}/picture`);
+      expect([reply.headers.get('content-type'), Buffer.from(await reply.arrayBuffer())]).toEqual(['image/png', png]);
+    }
+    const { body: list } = await server.call('GET', '/projects');
+    expect(list.find((entry: { id: string }) => entry.id === id)).toMatchObject({ name: 'Tide gauge', picture: 2 });
+  });
+
   it('refuse a save that is not based on the newest revision, and send that one along', async () => {
     const { id, document } = await create();
     await server.call('PUT', `/projects/${id}`, { base: 1, document: { ...document, name: 'Theirs' } });
@@ -303,6 +337,10 @@ describe('the demo and its exports', () => {
       'Rim',
     ]);
     await server.call('PUT', `/projects/${first.id}`, { base: 1, document: { ...first.document, layers: [] } });
+    const restored = await server.call('POST', `/projects/${first.id}/restore`);
+    expect(restored.body).toEqual({ ...first, revision: 3 });
+    const { id: own } = await create();
+    expect((await server.call('POST', `/projects/${own}/restore`)).status).toBe(404);
     const second = await demo();
     expect(second.document).toEqual(first.document);
     const { body: list } = await server.call('GET', '/projects');

@@ -15,6 +15,9 @@ export interface Serving {
   readonly pages: (app: Express, server: Server) => void | Promise<void>;
 }
 
+/** How long a deleted project can still be brought back. */
+const KEPT_DELETED_MS = 7 * 24 * 3600 * 1000;
+
 export async function serve({ thread, isStrict, pages }: Serving): Promise<void> {
   const {
     PORT = '3000',
@@ -26,6 +29,7 @@ export async function serve({ thread, isStrict, pages }: Serving): Promise<void>
   const demoFolder = resolve('demo');
   const hosts = HOSTS.split(',').flatMap((name) => name.trim().toLowerCase() || []);
   const { app, queue, projects, assets, close } = createApp({ database, thread, demoFolder, hosts, isStrict });
+  await projects.purge(new Date(Date.now() - KEPT_DELETED_MS));
   await seedDemo({ projects, assets, demoFolder });
   await queue.resume();
   const server = app.listen(Number(PORT), '127.0.0.1', (error?: Error) => {

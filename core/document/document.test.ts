@@ -165,6 +165,14 @@ describe('commands', () => {
     expect(depthOf(back.layers[0]!)).toBeCloseTo(depthOf(low), 9);
   });
 
+  it('copy a layer: beside it in the list, on top of it in the stack, under a name of its own', () => {
+    const once = applyCommand(project, { do: 'copy-layer', layer: low.id, id: 'copy' });
+    const { layers } = applyCommand(once, { do: 'copy-layer', layer: low.id, id: 'again' });
+    expect(layers.map(({ id }) => id)).toEqual([low.id, 'again', 'copy', high.id]);
+    expect(layers.map(({ name }) => name)).toEqual([low.name, `${low.name} 3`, `${low.name} 2`, high.name]);
+    expect(layers[1]).toEqual({ ...low, id: 'again', name: `${low.name} 3`, base: low.base + depthOf(low) });
+  });
+
   it('move, remove and rename', () => {
     expect(applyCommand(project, { do: 'move-layer', layer: low.id, to: 1 }).layers.map(({ id }) => id)).toEqual([
       high.id,

@@ -12,6 +12,8 @@ export const ProjectSummarySchema = z.object({
   /** The layers that are built, in paint order, for a small side elevation. */
   stack: z.array(z.object({ colour: z.string(), base: z.number(), depth: z.number() })),
   isDemo: z.boolean(),
+  /** The revision its picture shows; null where there is none. */
+  picture: z.int().nullable(),
   /** ISO 8601. */
   updatedAt: z.string(),
 });
@@ -26,6 +28,8 @@ export const ProjectReplySchema = z.object({
 export type ProjectReply = z.infer<typeof ProjectReplySchema>;
 
 export const CreateProjectSchema = z.object({ name: ProjectSchema.shape.name });
+
+export const RenameProjectSchema = z.object({ name: ProjectSchema.shape.name });
 
 /** A save names the revision it was based on; the server refuses it (409) when that is no longer the newest. */
 export const SaveProjectSchema = z.object({ base: z.int().min(0), document: ProjectSchema });

@@ -9,10 +9,24 @@ export const projects = sqliteTable('projects', {
   /** Newest revision. */
   revision: integer('revision').notNull(),
   isDemo: integer('is_demo', { mode: 'boolean' }).notNull(),
+  /** Which demo it is; null for all others, and for demos of before this was kept. */
+  demo: text('demo'),
   /** What the list shows of the newest revision; null until it is first asked for. */
   summary: text('summary', { mode: 'json' }),
   createdAt,
   updatedAt: text('updated_at').notNull(),
+  /** When it was deleted, while that can still be undone. */
+  deletedAt: text('deleted_at'),
+});
+
+/** How a project looks, for the list: made where it is drawn, in the browser. */
+export const pictures = sqliteTable('pictures', {
+  projectId: text('project_id')
+    .primaryKey()
+    .references(() => projects.id, { onDelete: 'cascade' }),
+  /** The revision it shows. */
+  revision: integer('revision').notNull(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
 });
 
 export const revisions = sqliteTable(

@@ -24,6 +24,7 @@ import {
   type WallLimits,
 } from '../../core/index.ts';
 import { hashOf, readerOf } from '../../node/reader.ts';
+import { NotFound } from '../errors.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
 
@@ -56,8 +57,41 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
   if ((await deps.projects.list()).length === 0) await restoreDemo(deps);
 }
 
+/** The demo projects, the one that is shown first last. */
+type DemoName = 'hall' | 'word' | 'crest' | 'patch';
+
 /** Makes the demo anew and removes the old one. @returns the patch */
-export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): Promise<ProjectReply> {
+export async function restoreDemo(deps: DemoDeps): Promise<ProjectReply> {
+  const { projects } = deps;
+  const made: [DemoName, Project][] = [];
+  for (const name of Object.keys(DEMOS) as DemoName[]) made.push([name, await demoDocument(deps, name)]);
+  const old = (await projects.list()).filter((project) => project.isDemo);
+  const fresh: ProjectReply[] = [];
+  for (const [demo, document] of made) fresh.push(await projects.create(document, { demo }));
+  for (const { id } of old) await projects.remove(id);
+  return fresh.at(-1)!;
+}
+
+/** Gives one demo project the document it came with, as its newest revision. @throws {NotFound} where it is none */
+export async function restoreOneDemo(deps: DemoDeps, id: string): Promise<ProjectReply> {
+  const { projects } = deps;
+  const { revision } = await projects.get(id);
+  const name = await projects.demoOf(id);
+  if (!name || !(name in DEMOS)) throw new NotFound(`Project ${id} is no demo that could be restored.`);
+  await projects.save(id, revision, await demoDocument(deps, name as DemoName));
+  return projects.get(id);
+}
+
+const DEMOS: Readonly<
+  Record<DemoName, (place: Workplace, stored: (name: string) => Promise<Stored>) => Promise<Project>>
+> = {
+  hall: async (place, stored) => hallProject(place, await stored('hall.dxf'), await stored('hall.jpg')),
+  word: wordProject,
+  crest: async (place, stored) => crestProject(place, await stored('crest.jpg')),
+  patch: async (place, stored) => patchProject(place, await stored('patch.svg')),
+};
+
+async function demoDocument({ assets, demoFolder }: DemoDeps, name: DemoName): Promise<Project> {
   const files = new Map<string, Uint8Array>();
   const stored = async (name: string): Promise<Stored> => {
     const bytes = readFileSync(join(demoFolder, name));
@@ -65,17 +99,7 @@ export async function restoreDemo({ projects, assets, demoFolder }: DemoDeps): P
     return { name, asset: await assets.put(bytes), head: bytes };
   };
   const place: Workplace = { evaluator: new Evaluator(), reader: readerOf((asset) => files.get(asset)!) };
-  const documents = [
-    await hallProject(place, await stored('hall.dxf'), await stored('hall.jpg')),
-    await wordProject(place),
-    await crestProject(place, await stored('crest.jpg')),
-    await patchProject(place, await stored('patch.svg')),
-  ];
-  const old = (await projects.list()).filter((project) => project.isDemo);
-  const fresh: ProjectReply[] = [];
-  for (const document of documents) fresh.push(await projects.create(document, { isDemo: true }));
-  for (const { id } of old) await projects.remove(id);
-  return fresh.at(-1)!;
+  return DEMOS[name](place, stored);
 }
 
 interface Workplace {

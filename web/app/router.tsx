@@ -1,22 +1,40 @@
 // router.tsx — a URL for the project list and for every station.
-import { createBrowserRouter, replace, useRouteError } from 'react-router';
+import { createBrowserRouter, Outlet, replace, useRouteError } from 'react-router';
+import { Tips } from '../controls/Tips.tsx';
+import { Finder } from '../find/Finder.tsx';
 import { ProjectList } from '../projects/ProjectList.tsx';
 import { FIRST, STATIONS } from '../stations/index.ts';
 import { Workplace } from '../workplace/Workplace.tsx';
 
 export const router = createBrowserRouter([
-  { path: '/', element: <ProjectList />, errorElement: <Failure /> },
   {
-    path: '/projects/:id',
-    element: <Workplace />,
-    errorElement: <Failure />,
+    element: <Frame />,
     children: [
-      { index: true, loader: ({ params }) => replace(`/projects/${params.id}/${FIRST.path}`) },
-      ...STATIONS.map(({ path, panel: Panel }) => ({ path, element: <Panel /> })),
+      { path: '/', element: <ProjectList />, errorElement: <Failure /> },
+      {
+        path: '/projects/:id',
+        element: <Workplace />,
+        errorElement: <Failure />,
+        children: [
+          { index: true, loader: ({ params }) => replace(`/projects/${params.id}/${FIRST.path}`) },
+          ...STATIONS.map(({ path, panel: Panel }) => ({ path, element: <Panel /> })),
+        ],
+      },
+      { path: '*', element: <Failure /> },
     ],
   },
-  { path: '*', element: <Failure /> },
 ]);
+
+/** What is there on every page. */
+function Frame() {
+  return (
+    <>
+      <Outlet />
+      <Finder />
+      <Tips />
+    </>
+  );
+}
 
 function Failure() {
   const error = useRouteError();

@@ -6,3 +6,11 @@ export function isTyping(element: Element | null = document.activeElement): bool
   if (!(element instanceof HTMLInputElement)) return false;
   return element.dataset.draft !== undefined || (element.type === 'text' && element.value !== element.defaultValue);
 }
+
+/** Whether what is pasted belongs to a field of text. */
+export function isTextField(element: Element | null = document.activeElement): boolean {
+  return (
+    element instanceof HTMLTextAreaElement ||
+    (element instanceof HTMLInputElement && ['text', 'search'].includes(element.type))
+  );
+}

@@ -1,22 +1,36 @@
 // ProjectList.tsx — the first page: every project, a new one, the demo.
-import { Download, FilePlus2, FileUp, RotateCcw, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { FilePlus2, FileUp, Moon, Search } from 'lucide-react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectSummary } from '../../core/index.ts';
+import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
-import { api, projectFileUrl } from '../requests/api.ts';
-import { bringInLater, isNamedAsProject } from '../store/import.ts';
+import { isTextField } from '../controls/typing.ts';
+import { openFinder } from '../find/finder.ts';
+import { api } from '../requests/api.ts';
+import { bringInLater, isNamedAsProject, pastedFiles } from '../store/import.ts';
 import { toggleTheme } from '../store/theme.ts';
+import { ProjectCard } from './ProjectCard.tsx';
 import { UnsavedNotes } from './UnsavedNotes.tsx';
 
-const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
+const SORTS = {
+  newest: (a: ProjectSummary, b: ProjectSummary) => b.updatedAt.localeCompare(a.updatedAt),
+  name: (a: ProjectSummary, b: ProjectSummary) => a.name.localeCompare(b.name, undefined, { numeric: true }),
+  layers: (a: ProjectSummary, b: ProjectSummary) => b.layers - a.layers,
+} as const;
+type Sort = keyof typeof SORTS;
 
 export function ProjectList() {
   const { data: projects, error, mutate } = useSWR('projects', api.projects, { dedupingInterval: 0 });
   const [failure, setFailure] = useState<string | null>(null);
+  const [typed, setTyped] = useState('');
+  const [sort, setSort] = useState<Sort>('newest');
+  /** Deleted since the page was opened, the last one at the end. */
+  const [gone, setGone] = useState<readonly ProjectSummary[]>([]);
   const navigate = useNavigate();
   const attempt = async (act: () => Promise<unknown>) => {
     setFailure(null);
@@ -49,10 +63,24 @@ export function ProjectList() {
     if (files.length > 0) bringInLater(id, files);
     navigate(`/projects/${id}/source`);
   };
+  useEffect(() => {
+    const paste = ({ clipboardData }: ClipboardEvent) => {
+      const files = isTextField() ? [] : pastedFiles(clipboardData);
+      if (files.length > 0) void bringIn(files);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  });
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const listed = (projects ?? [])
+    .filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+    .sort(SORTS[sort]);
+  const last = gone.at(-1);
 
   return (
-    <main className="mx-auto max-w-5xl px-8 py-14">
-      <header className="mb-10 flex items-end justify-between">
+    <main className="mx-auto max-w-5xl px-8 pt-12 pb-16">
+      <title>Projects · Outline Stack</title>
+      <header className="mb-7 flex flex-wrap items-end justify-between gap-4">
         <div>
           <h1 className="font-serif text-4xl">Outline Stack</h1>
           <p className="mt-1 max-w-md text-quiet">
@@ -60,13 +88,12 @@ export function ProjectList() {
             own.
           </p>
         </div>
-        <div className="flex items-center gap-3">
-          <button type="button" className="text-quiet text-sm underline" onClick={toggleTheme}>
-            Day or night
-          </button>
+        <div className="flex items-center gap-2">
+          <IconButton icon={Search} label="Find anything" keys="Ctrl K" onClick={openFinder} />
+          <IconButton icon={Moon} label="Day or night" onClick={toggleTheme} />
           <button
             type="button"
-            className="flex items-center gap-2 rounded-edge bg-tide px-4 py-2 text-sheet"
+            className="ml-2 flex items-center gap-2 rounded-edge bg-tide px-4 py-2 text-sheet"
             onClick={() => void attempt(begin)}
           >
             <FilePlus2 size={17} aria-hidden /> New project
@@ -75,19 +102,68 @@ export function ProjectList() {
       </header>
       <UnsavedNotes onSaved={() => void mutate()} />
       {(error || failure) && <Note tone="ember">{failure ?? (error as Error).message}</Note>}
-      <ul className="grid grid-cols-3 gap-5">
-        <li>
-          <BringInCard onFiles={(files) => void bringIn(files)} />
-        </li>
-        {projects?.map((project) => (
-          <ProjectCard
-            key={project.id}
-            project={project}
-            onRemove={() => void attempt(() => api.deleteProject(project.id))}
-            onRestore={() => void attempt(api.restoreDemo)}
+      <div className="mb-4 flex min-h-8 flex-wrap items-center gap-x-6 gap-y-2 text-sm">
+        <input
+          type="search"
+          aria-label="Search the projects"
+          placeholder="Search by name"
+          className="w-64 rounded-edge border border-rule bg-sheet px-3 py-1 placeholder:text-quiet"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <span>
+          <Choice<Sort>
+            label="Order"
+            value={sort}
+            options={[
+              ['newest', 'changed last first'],
+              ['name', 'by name'],
+              ['layers', 'most layers first'],
+            ]}
+            onChange={setSort}
           />
-        ))}
-      </ul>
+        </span>
+        <span role="status" className="ml-auto">
+          {last && (
+            <>
+              {last.name} was deleted.{' '}
+              <button
+                type="button"
+                className="text-tide underline"
+                onClick={() =>
+                  void attempt(async () => {
+                    await api.bringProjectBack(last.id);
+                    setGone(gone.slice(0, -1));
+                  })
+                }
+              >
+                Bring it back
+              </button>
+            </>
+          )}
+        </span>
+      </div>
+      <Cards
+        first={<BringInCard onFiles={(files) => void bringIn(files)} />}
+        projects={listed}
+        card={(project) => (
+          <ProjectCard
+            project={project}
+            onRename={(name) => void attempt(() => api.renameProject(project.id, name))}
+            onCopy={() => void attempt(() => api.copyProject(project.id))}
+            onRemove={() =>
+              void attempt(async () => {
+                await api.deleteProject(project.id);
+                setGone([...gone, project]);
+              })
+            }
+            onRestore={() => void attempt(() => api.restoreProject(project.id))}
+          />
+        )}
+      />
+      {projects && words.length > 0 && listed.length === 0 && (
+        <p className="mt-6 text-quiet">No project is called so.</p>
+      )}
       {projects && !projects.some((project) => project.isDemo) && (
         <p className="mt-8">
           <button type="button" className="text-tide underline" onClick={() => void attempt(api.restoreDemo)}>
@@ -96,6 +172,62 @@ export function ProjectList() {
         </p>
       )}
     </main>
+  );
+}
+
+/** Least width of a card, and the height that all have, with the room between them. */
+const CARD = { width: 260, height: 262, gap: 20 } as const;
+
+interface CardsProps {
+  /** Stands before those of the projects. */
+  first: ReactNode;
+  projects: readonly ProjectSummary[];
+  card: (project: ProjectSummary) => ReactNode;
+}
+
+/** Rows of cards, of which only those that can be seen are made. */
+function Cards({ first, projects, card }: CardsProps) {
+  const list = useRef<HTMLUListElement>(null);
+  const [columns, setColumns] = useState(3);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) =>
+      setColumns(Math.max(1, Math.floor((entry!.contentRect.width + CARD.gap) / (CARD.width + CARD.gap)))),
+    );
+    observer.observe(list.current!);
+    return () => observer.disconnect();
+  }, []);
+  const count = Math.ceil((projects.length + 1) / columns);
+  const rows = useWindowVirtualizer({
+    count,
+    estimateSize: () => CARD.height + CARD.gap,
+    overscan: 2,
+    scrollMargin: list.current?.offsetTop ?? 0,
+  });
+  return (
+    <ul ref={list} aria-label="Projects" className="relative" style={{ height: rows.getTotalSize() }}>
+      {rows.getVirtualItems().flatMap(({ index, start }) =>
+        Array.from({ length: columns }, (_, column) => {
+          const place = index * columns + column - 1;
+          const project = projects[place];
+          if (place >= 0 && !project) return null;
+          const width = `calc((100% - ${(columns - 1) * CARD.gap}px) / ${columns})`;
+          return (
+            <li
+              key={project?.id ?? 'first'}
+              className="absolute"
+              style={{
+                width,
+                height: CARD.height,
+                left: `calc(${column} * (${width} + ${CARD.gap}px))`,
+                top: start - rows.options.scrollMargin,
+              }}
+            >
+              {project ? card(project) : first}
+            </li>
+          );
+        }),
+      )}
+    </ul>
   );
 }
 
@@ -126,7 +258,7 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
   return (
     <div
       {...getRootProps({
-        className: `flex h-full min-h-52 cursor-pointer flex-col items-center justify-center gap-3 rounded-edge border border-dashed p-6 text-center ${isDragActive ? 'border-tide bg-wash' : 'border-quiet'}`,
+        className: `flex h-full cursor-pointer flex-col items-center justify-center gap-3 rounded-edge border border-dashed p-6 text-center ${isDragActive ? 'border-tide bg-wash' : 'border-quiet'}`,
       })}
     >
       <input {...getInputProps({ 'aria-label': 'Begin with files' })} />
@@ -137,84 +269,5 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
         or <span className="text-tide underline">choose one</span>
       </p>
     </div>
-  );
-}
-
-interface ProjectCardProps {
-  project: ProjectSummary;
-  onRemove: () => void;
-  onRestore: () => void;
-}
-
-function ProjectCard({ project, onRemove, onRestore }: ProjectCardProps) {
-  const { id, name, layers, stack, isDemo, updatedAt } = project;
-  const [asking, setAsking] = useState(false);
-  return (
-    <li className="flex flex-col rounded-edge border border-rule bg-sheet">
-      <Link to={`/projects/${id}/build`} className="block flex-1 px-5 pt-5 pb-3">
-        <SmallElevation stack={stack} />
-        <span className="mt-3 block font-serif text-xl">{name}</span>
-        <span className="block text-quiet text-sm">
-          {layers} {layers === 1 ? 'layer' : 'layers'}, {when.format(new Date(updatedAt))}
-        </span>
-      </Link>
-      <footer className="flex items-center justify-between border-rule border-t px-3 py-1 text-sm">
-        <span className="px-2 text-quiet">{isDemo ? 'Demo' : ''}</span>
-        {asking ? (
-          <span>
-            Delete it?{' '}
-            <button type="button" className="text-ember underline" onClick={onRemove}>
-              Delete
-            </button>{' '}
-            <button type="button" className="text-quiet underline" onClick={() => setAsking(false)}>
-              Keep
-            </button>
-          </span>
-        ) : (
-          <span>
-            {isDemo && <IconButton icon={RotateCcw} label="Restore the demos as they came" onClick={onRestore} />}
-            <a
-              href={projectFileUrl(id)}
-              download
-              aria-label={`Save ${name} as a file`}
-              title={`Save ${name} as a file`}
-              className="inline-flex size-8 items-center justify-center rounded-edge hover:bg-wash"
-            >
-              <Download size={17} strokeWidth={1.75} aria-hidden />
-            </a>
-            <IconButton icon={Trash2} label={`Delete ${name}`} onClick={() => setAsking(true)} />
-          </span>
-        )}
-      </footer>
-    </li>
-  );
-}
-
-const ELEVATION = { width: 260, height: 96, bars: 14 } as const;
-
-/** The stack from the side, heights to scale within the card. */
-function SmallElevation({ stack }: { stack: ProjectSummary['stack'] }) {
-  const bars = stack.slice(0, ELEVATION.bars);
-  const low = Math.min(0, ...bars.map(({ base }) => base));
-  const high = Math.max(low + 1e-9, ...bars.map(({ base, depth }) => base + depth));
-  const scale = (ELEVATION.height - 2) / (high - low);
-  const pitch = ELEVATION.width / Math.max(bars.length, 6);
-  return (
-    <svg aria-hidden className="h-24 w-full" viewBox={`0 0 ${ELEVATION.width} ${ELEVATION.height}`}>
-      {bars.map(({ colour, base, depth }, i) => (
-        <rect
-          // biome-ignore lint/suspicious/noArrayIndexKey: bars have no other identity than their place
-          key={i}
-          x={i * pitch + pitch * 0.12}
-          width={pitch * 0.76}
-          y={ELEVATION.height - 1 - (base + depth - low) * scale}
-          height={Math.max(1, depth * scale)}
-          fill={colour}
-          className="stroke-ink/40"
-          strokeWidth={0.6}
-        />
-      ))}
-      <path d={`M0 ${ELEVATION.height - 1 + low * scale}H${ELEVATION.width}`} className="stroke-rule" />
-    </svg>
   );
 }

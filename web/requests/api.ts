@@ -59,6 +59,13 @@ export const api = {
   saveProject: (id: string, base: number, document: Project) =>
     request<{ revision: number }>(`/projects/${id}`, json('PUT', { base, document })),
   deleteProject: (id: string) => request<void>(`/projects/${id}`, { method: 'DELETE' }),
+  bringProjectBack: (id: string) => request<void>(`/projects/${id}/bring-back`, { method: 'POST' }),
+  renameProject: (id: string, name: string) =>
+    request<{ revision: number }>(`/projects/${id}`, json('PATCH', { name })),
+  copyProject: (id: string) => request<ProjectReply>(`/projects/${id}/copy`, { method: 'POST' }),
+  savePicture: (id: string, revision: number, picture: Blob) =>
+    request<void>(`/projects/${id}/picture?revision=${revision}`, { ...bytes(picture), method: 'PUT' }),
+  restoreProject: (id: string) => request<ProjectReply>(`/projects/${id}/restore`, { method: 'POST' }),
   openProjectFile: (file: Blob) => request<ProjectReply>('/projects/file', bytes(file)),
   restoreDemo: () => request<ProjectReply>('/demo/restore', { method: 'POST' }),
   uploadAsset: (asset: Uint8Array<ArrayBuffer>) => request<AssetReply>('/assets', bytes(asset)),
@@ -69,5 +76,8 @@ export const api = {
 };
 
 export const exportUrl = (jobId: string) => `/api/exports/${jobId}/file`;
+
+/** @param revision the one it shows: another one is another picture */
+export const pictureUrl = (id: string, revision: number) => `/api/projects/${id}/picture?revision=${revision}`;
 
 export const projectFileUrl = (id: string) => `/api/projects/${id}/file`;

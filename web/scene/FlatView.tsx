@@ -112,7 +112,8 @@ interface FlatLayerProps {
 const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const skipped = new Set(layer.skipped);
-  if (!layer.shown) return null;
+  const isHidden = useScreen((state) => state.hidden.includes(layer.id));
+  if (!layer.shown || isHidden) return null;
   return (
     <g>
       {shapes.map((shape) =>
@@ -126,7 +127,7 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerPro
             {...(shape.stroke
               ? { stroke: layer.material.colour, ...strokeAttributes(shape.stroke) }
               : { strokeWidth: (selected ? 2.5 : 0.75) * pixel })}
-            onClick={(event) => (event.shiftKey ? screen.toggleSelected(layer.id) : screen.select([layer.id]))}
+            onClick={(event) => screen.click(layer.id, event)}
           />
         ),
       )}

@@ -44,8 +44,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
         onClick={(event) => {
           event.stopPropagation();
           if (event.delta > 3) return;
-          if (event.shiftKey) screen.toggleSelected(id);
-          else screen.select([id]);
+          screen.click(id, event.nativeEvent);
         }}
       >
         <meshStandardMaterial

@@ -8,9 +8,10 @@ import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';
 import { Drawing, finenessHere } from './Drawing.tsx';
-import { type Box, diagonalOf, middleOf, unitsPerPixel } from './frame.ts';
+import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
+import { Portrait } from './Portrait.tsx';
 import { Slab } from './Slab.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
@@ -43,6 +44,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
   const wire = useScreen((state) => state.wire);
+  const hidden = useScreen((state) => state.hidden);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
   const [x, y, z] = box ? middleOf(box) : [0, 0, 0];
@@ -58,18 +60,19 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
       {layers.map(({ id, shown, base, material, uv, build }) => {
         const mesh = meshes.get(id);
         const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
-        return shown && mesh ? (
+        return shown && mesh && !hidden.includes(id) ? (
           <Slab key={id} id={id} base={base} {...material} square={square} mesh={mesh} wire={wire} />
         ) : null;
       })}
       <PlaceMark size={size} />
+      <Portrait box={box} />
       <Framing box={box} onFramed={onFramed} />
     </>
   );
 }
 
 const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
-  'three-quarter': [-0.5, 0.36, 0.79],
+  'three-quarter': THREE_QUARTER,
   front: [0, 0, 1],
   back: [0, 0, -1],
   left: [-1, 0, 0],

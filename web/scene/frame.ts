@@ -6,6 +6,9 @@ export type Box = NonNullable<BuildView['box']>;
 /** Room around what is framed, as a factor of its size. */
 const MARGIN = 1.25;
 
+/** From where a solid is looked at to be known: somewhat from the left and from above. */
+export const THREE_QUARTER = [-0.5, 0.36, 0.79] as const;
+
 interface Size {
   readonly width: number;
   readonly height: number;

@@ -2,13 +2,11 @@
 import { build } from './build/build.ts';
 import { exporting } from './export/export.ts';
 import type { Station } from './kind.ts';
-import { motion } from './motion/motion.tsx';
 import { outline } from './outline/outline.tsx';
 import { proof } from './proof/proof.ts';
 import { source } from './source/source.tsx';
-import { stage } from './stage/stage.tsx';
 
-export const STATIONS: readonly Station[] = [source, outline, build, stage, motion, exporting, proof];
+export const STATIONS: readonly Station[] = [source, outline, build, exporting, proof];
 
 /** The station that a project opens at. */
 export const FIRST = build;

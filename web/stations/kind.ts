@@ -3,7 +3,7 @@ import type { ComponentType } from 'react';
 import type { Key } from '../controls/keys.ts';
 
 /** Whether what a station makes is that of the document as it stands. */
-export type Freshness = 'current' | 'behind' | 'empty' | 'coming';
+export type Freshness = 'current' | 'behind' | 'empty';
 
 /** What lies in the middle of the work. */
 export interface Desk {

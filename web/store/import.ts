@@ -73,6 +73,24 @@ export function bringInLater(project: string, files: readonly File[]): void {
 /** By its name: a damaged one is still to be refused as a project. */
 export const isNamedAsProject = ({ name }: File) => name.toLowerCase().endsWith(`.${PROJECT_FILE.extension}`);
 
+/** What a paste brings: files, pictures, and the text of a drawing. */
+export function pastedFiles(data: DataTransfer | null): readonly File[] {
+  if (!data) return [];
+  if (data.files.length > 0) return [...data.files].map(named);
+  const text = data.getData('text/plain').trim();
+  return /^(<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>|\s)*<svg[\s>]/i.test(text)
+    ? [new File([text], 'pasted drawing.svg', { type: 'image/svg+xml' })]
+    : [];
+}
+
+/** Browsers call every copied picture the same. */
+function named(file: File): File {
+  const [kind, type] = file.type.split('/');
+  return kind === 'image' && /^image\.\w+$/.test(file.name)
+    ? new File([file], `pasted picture.${type}`, { type: file.type })
+    : file;
+}
+
 /** @returns the project that was opened last, where there were project files among them: those become projects of their own */
 export async function bringIn(files: readonly File[]): Promise<string | null> {
   const results: ImportResult[] = [];

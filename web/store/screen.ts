@@ -6,8 +6,16 @@ export type Ground = 'light' | 'grey' | 'checkered';
 export const DIRECTIONS = ['three-quarter', 'front', 'back', 'left', 'right', 'top', 'below'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
+type Modifiers = Pick<MouseEvent, 'shiftKey' | 'ctrlKey' | 'metaKey'>;
+
 interface ScreenState {
   readonly selected: readonly string[];
+  /** The layer that was chosen last by itself: ranges begin at it. */
+  readonly anchor: string | null;
+  /** Layers that are not shown, though they are built and leave in files. */
+  readonly hidden: readonly string[];
+  /** The layer whose name is being typed. */
+  readonly renaming: string | null;
   readonly ground: Ground;
   readonly wire: boolean;
   /** Whether a checkered picture shows where faces lie on pictures. */
@@ -22,6 +30,9 @@ interface ScreenState {
 
 export const useScreen = create<ScreenState>(() => ({
   selected: [],
+  anchor: null,
+  hidden: [],
+  renaming: null,
   ground: 'grey',
   wire: false,
   checker: false,
@@ -33,11 +44,30 @@ export const useScreen = create<ScreenState>(() => ({
 const { setState: set, getState: get } = useScreen;
 
 export const screen = {
-  select: (ids: readonly string[]) => set({ selected: ids }),
+  select: (ids: readonly string[]) => set({ selected: ids, anchor: ids[0] ?? null }),
   toggleSelected(id: string): void {
     const { selected } = get();
-    set({ selected: selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id] });
+    set({ selected: selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id], anchor: id });
   },
+  /** A layer clicked on: alone, or as one more, or one less. */
+  click: (id: string, { shiftKey, ctrlKey, metaKey }: Modifiers) =>
+    shiftKey || ctrlKey || metaKey ? screen.toggleSelected(id) : screen.select([id]),
+  /** From the one chosen last to this one. @param order of the list that is seen */
+  selectTo(id: string, order: readonly string[]): void {
+    const from = order.indexOf(get().anchor ?? id);
+    const to = order.indexOf(id);
+    if (from < 0) screen.select([id]);
+    else set({ selected: order.slice(Math.min(from, to), Math.max(from, to) + 1) });
+  },
+  toggleHidden(ids: readonly string[]): void {
+    const { hidden } = get();
+    const isAny = ids.some((id) => !hidden.includes(id));
+    const others = hidden.filter((id) => !ids.includes(id));
+    set({ hidden: isAny ? [...others, ...ids] : others });
+  },
+  rename: (id: string | null) => set({ renaming: id }),
+  /** Of a project that is left nothing stays. */
+  leave: () => set({ selected: [], anchor: null, hidden: [], renaming: null, place: null }),
   setGround: (ground: Ground) => set({ ground }),
   toggleWire: () => set({ wire: !get().wire }),
   toggleChecker: () => set({ checker: !get().checker }),

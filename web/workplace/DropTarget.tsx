@@ -1,8 +1,9 @@
-// DropTarget.tsx — files dropped on the work are brought in.
+// DropTarget.tsx — files dropped or pasted anywhere in the workplace are brought in.
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { isTextField } from '../controls/typing.ts';
 import { useBringIn } from '../stations/source/useBringIn.ts';
-import { decideHeld, useImport } from '../store/import.ts';
+import { decideHeld, pastedFiles, useImport } from '../store/import.ts';
 import { stopGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
@@ -14,16 +15,15 @@ export function DropTarget({ children }: { children: ReactNode }) {
   });
   const { busy, progress, held } = useImport();
   useEffect(() => {
-    // A picture on the clipboard comes in like a dropped file.
-    const paste = (event: ClipboardEvent) => {
-      const files = [...(event.clipboardData?.files ?? [])];
+    const paste = ({ clipboardData }: ClipboardEvent) => {
+      const files = isTextField() ? [] : pastedFiles(clipboardData);
       if (files.length > 0) bringIn(files);
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
   }, [bringIn]);
   return (
-    <div {...getRootProps()} className="relative min-h-0 min-w-0" data-drop>
+    <div {...getRootProps()} className="relative h-full" data-drop>
       {children}
       {held && (
         <div className="absolute inset-0 z-20 grid place-items-center bg-ink/30">

@@ -1,8 +1,9 @@
 // Header.tsx — project name, the route through the stations, undo, save state, theme, help.
-import { CircleHelp, Moon, Redo2, Undo2 } from 'lucide-react';
+import { CircleHelp, Moon, Redo2, Search, Undo2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link, NavLink } from 'react-router';
 import { IconButton } from '../controls/IconButton.tsx';
+import { openFinder } from '../find/finder.ts';
 import { STATIONS } from '../stations/index.ts';
 import type { Freshness, Station } from '../stations/kind.ts';
 import { undoLast } from '../store/picture.ts';
@@ -39,11 +40,12 @@ export function Header({ onHelp }: { onHelp: () => void }) {
       <RouteBar />
       <div className="flex min-w-0 items-center justify-end gap-0.5">
         <SaveMark />
-        <IconButton icon={Undo2} label="Undo" disabled={!canUndo} onClick={undoLast} />
-        <IconButton icon={Redo2} label="Redo" disabled={!canRedo} onClick={redoChange} />
+        <IconButton icon={Search} label="Find anything" keys="Ctrl K" onClick={openFinder} />
+        <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={!canUndo} onClick={undoLast} />
+        <IconButton icon={Redo2} label="Redo" keys="Ctrl Shift Z" disabled={!canRedo} onClick={redoChange} />
         <StepList />
         <IconButton icon={Moon} label="Day or night" onClick={toggleTheme} />
-        <IconButton icon={CircleHelp} label="Keys" onClick={onHelp} />
+        <IconButton icon={CircleHelp} label="Keys" keys="?" onClick={onHelp} />
       </div>
     </header>
   );
@@ -76,7 +78,7 @@ const Stop = memo(function Stop({ path, title, useFreshness, isFirst }: StopProp
         to={path}
         title={`${title}: ${FRESHNESS[freshness]}`}
         className={({ isActive }) =>
-          `relative flex w-[4.6rem] flex-col items-center gap-0.5 pt-1 text-sm ${isActive ? 'font-semibold text-tide' : freshness === 'coming' ? 'text-quiet' : 'text-ink'}`
+          `relative flex w-[4.6rem] flex-col items-center gap-0.5 pt-1 text-sm ${isActive ? 'font-semibold text-tide' : 'text-ink'}`
         }
       >
         <span aria-hidden className={`my-px size-2.5 rounded-full border bg-sheet ${DOT[freshness]}`} />
@@ -90,11 +92,9 @@ const FRESHNESS: Record<Freshness, string> = {
   current: 'up to date',
   behind: 'behind the latest change',
   empty: 'nothing yet',
-  coming: 'coming later',
 };
 const DOT: Record<Freshness, string> = {
   current: 'border-tide !bg-tide',
   behind: 'border-tide',
   empty: 'border-quiet',
-  coming: 'border-quiet border-dashed',
 };

@@ -1,6 +1,7 @@
 // StepList.tsx — the steps of the work in a list that is opened from the header: gone back through, and forth again.
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { History as HistoryIcon } from 'lucide-react';
+import { tip } from '../controls/Tips.tsx';
 import { goBack, useProject } from '../store/project.ts';
 import { stepWords } from './step-words.ts';
 
@@ -9,7 +10,7 @@ export function StepList() {
     <Popover className="relative">
       <PopoverButton
         aria-label="Steps"
-        title="Steps"
+        {...tip('Steps')}
         className="inline-flex size-8 items-center justify-center rounded-edge hover:bg-wash"
       >
         <HistoryIcon size={17} strokeWidth={1.75} aria-hidden />

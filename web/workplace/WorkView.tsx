@@ -8,7 +8,6 @@ import type { Desk, Station } from '../stations/kind.ts';
 import { ImportNotes } from '../stations/source/ImportNotes.tsx';
 import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
-import { DropTarget } from './DropTarget.tsx';
 
 // The 3D library is most of the code; the rest of the workplace does not wait for it.
 const SolidView = lazy(() => import('../scene/SolidView.tsx').then((module) => ({ default: module.SolidView })));
@@ -26,36 +25,34 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
   const flatShare = split > 0 || isSolidThere ? split : 1;
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
-    <DropTarget>
-      <main
-        className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`}
-        aria-label="Work"
-        data-place={place?.map((v) => v.toFixed(2)).join(' ')}
-      >
-        {split < 1 && !isEmpty && (
-          <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
-            <Suspense fallback={null}>
-              <SolidView onFramed={onFramed} />
-            </Suspense>
-          </div>
-        )}
-        {flatShare > 0 && !isEmpty && (
-          <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - flatShare) * 100}% 0 0)` }}>
-            <desk.flat />
-          </div>
-        )}
-        {isEmpty && <EmptySheet />}
-        {desk.isDivided && !isEmpty && (
-          <SplitHandle
-            label="Divide between flat and solid"
-            share={split}
-            onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
-          />
-        )}
-        {!listsArrivals && <ImportNotes />}
-        {!isEmpty && <ViewTools desk={desk} split={split} />}
-      </main>
-    </DropTarget>
+    <main
+      className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`}
+      aria-label="Work"
+      data-place={place?.map((v) => v.toFixed(2)).join(' ')}
+    >
+      {split < 1 && !isEmpty && (
+        <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>
+          <Suspense fallback={null}>
+            <SolidView onFramed={onFramed} />
+          </Suspense>
+        </div>
+      )}
+      {flatShare > 0 && !isEmpty && (
+        <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - flatShare) * 100}% 0 0)` }}>
+          <desk.flat />
+        </div>
+      )}
+      {isEmpty && <EmptySheet />}
+      {desk.isDivided && !isEmpty && (
+        <SplitHandle
+          label="Divide between flat and solid"
+          share={split}
+          onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
+        />
+      )}
+      {!listsArrivals && <ImportNotes />}
+      {!isEmpty && <ViewTools desk={desk} split={split} />}
+    </main>
   );
 }
 
@@ -78,16 +75,23 @@ function ViewTools({ desk, split }: { desk: Desk; split: number }) {
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
       {desk.isDivided && (
         <>
-          <IconButton icon={Square} label="Flat outlines" pressed={split === 1} onClick={() => screen.setSplit(1)} />
+          <IconButton
+            icon={Square}
+            label="Flat outlines"
+            keys="V"
+            pressed={split === 1}
+            onClick={() => screen.setSplit(1)}
+          />
           <IconButton
             icon={FlipHorizontal2}
             label="Both, divided"
+            keys="V"
             pressed={split > 0 && split < 1}
             onClick={screen.divide}
           />
-          <IconButton icon={Box} label="Solid" pressed={split === 0} onClick={() => screen.setSplit(0)} />
+          <IconButton icon={Box} label="Solid" keys="V" pressed={split === 0} onClick={() => screen.setSplit(0)} />
           <span className="mx-1 h-5 w-px bg-rule" />
-          <IconButton icon={Grid3x3} label="Edges of all faces" pressed={wire} onClick={screen.toggleWire} />
+          <IconButton icon={Grid3x3} label="Edges of all faces" keys="E" pressed={wire} onClick={screen.toggleWire} />
           <IconButton
             icon={Grid2x2Check}
             label="Checker where layers lie on pictures"
@@ -103,7 +107,7 @@ function ViewTools({ desk, split }: { desk: Desk; split: number }) {
         </>
       )}
       {desk.tools && <desk.tools />}
-      <IconButton icon={Frame} label="Frame everything" onClick={() => screen.lookFrom(look.direction)} />
+      <IconButton icon={Frame} label="Frame everything" keys="Alt 1" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"
         value={ground}

@@ -3,9 +3,10 @@ import { useEffect, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import useSWR from 'swr';
 import { FIRST, STATIONS } from '../stations/index.ts';
-import { closeProject, fetchNewest, openProject, useProject } from '../store/project.ts';
+import { closeProject, fetchNewest, openProject, useDocumentPart, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
+import { DropTarget } from './DropTarget.tsx';
 import { Header } from './Header.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
 import { useKeys } from './keys.ts';
@@ -36,8 +37,7 @@ function Visit({ id }: { id: string }) {
   useEffect(
     () => () => {
       closeProject();
-      screen.select([]);
-      screen.pointAt(null);
+      screen.leave();
     },
     [],
   );
@@ -49,17 +49,21 @@ function OpenWorkplace() {
   const path = useLocation().pathname.split('/').at(-1);
   const station = STATIONS.find((each) => each.path === path) ?? FIRST;
   const help = useKeys(station);
+  const name = useDocumentPart((document) => document.name);
   return (
-    <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
-      <Header onHelp={help.open} />
-      <StackPanel />
-      <WorkView station={station} />
-      <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
-        <Outlet />
-      </aside>
-      <ProofStrip />
-      <HelpDialog isOpen={help.isOpen} onClose={help.close} />
-      <ConflictDialog />
-    </div>
+    <DropTarget>
+      <title>{`${station.title} · ${name} · Outline Stack`}</title>
+      <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
+        <Header onHelp={help.open} />
+        <StackPanel />
+        <WorkView station={station} />
+        <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
+          <Outlet />
+        </aside>
+        <ProofStrip />
+        <HelpDialog isOpen={help.isOpen} onClose={help.close} />
+        <ConflictDialog />
+      </div>
+    </DropTarget>
   );
 }

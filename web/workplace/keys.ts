@@ -1,10 +1,11 @@
 // keys.ts — what the keyboard does at every station; the help dialog shows this very list.
 import { useState } from 'react';
-import { type HotkeyCallback, useHotkeys } from 'react-hotkeys-hook';
-import type { Key } from '../controls/keys.ts';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { actOf, type Key, pressedOf } from '../controls/keys.ts';
 import { isTyping } from '../controls/typing.ts';
 import type { Station } from '../stations/kind.ts';
 import { finishLine } from '../store/drawing.ts';
+import { chooseNext } from '../store/layers.ts';
 import { putDown } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
 import { redoChange, saveNow } from '../store/project.ts';
@@ -32,6 +33,8 @@ export const PAGE_KEYS: readonly Key[] = [
   },
   { keys: 'e', shown: 'E', does: 'Show the edges of all faces', act: screen.toggleWire },
   { keys: 'v', shown: 'V', does: 'Flat, both, solid in turn', act: nextSplit },
+  { keys: 'arrowup', shown: '↑', does: 'Choose the layer above', act: () => chooseIfFree(1) },
+  { keys: 'arrowdown', shown: '↓', does: 'Choose the layer below', act: () => chooseIfFree(-1) },
   ...DIRECTIONS.map(lookKey),
   { keys: 'escape', shown: 'Esc', does: 'Select nothing, stop pointing, put the tool down', act: clear },
 ];
@@ -41,13 +44,19 @@ export const CONTROL_KEYS: readonly (readonly [shown: string, does: string])[] =
   ['↑ ↓', 'Step a value; with Shift ten steps, with Alt a tenth'],
   ['Drag sideways', 'Change a value; with Shift finely'],
   ['↑ ↓ on a bar', 'Change a layer’s depth or base in the stack'],
-  ['Shift click', 'Select several layers'],
+  ['Shift click', 'In the list: all from the layer chosen last to this one; in the view: one more'],
+  ['Ctrl click', 'Choose one layer more, or one less'],
 ];
 
 function nextSplit(): void {
   const { split } = useScreen.getState();
   if (split === 0) screen.divide();
   else screen.setSplit(split < 1 ? 1 : 0);
+}
+
+/** Where nothing has the focus that the arrows belong to. */
+function chooseIfFree(by: 1 | -1): void {
+  if (document.activeElement === document.body) chooseNext(by);
 }
 
 function clear(): void {
@@ -57,31 +66,28 @@ function clear(): void {
   screen.pointAt(null);
 }
 
-const shownKeys = (keys: readonly Key[]) => keys.map((key) => key.keys).join(', ');
-
 /** Installs the keys of the page and of a station; returns the state of the help dialog that `?` opens. */
 export function useKeys(station: Station) {
   const [isOpen, setOpen] = useState(false);
   const all = [...PAGE_KEYS, ...station.keys];
   const everywhere = all.filter(({ isEverywhere }) => isEverywhere);
   const elsewhere = all.filter(({ isEverywhere }) => !isEverywhere);
-  const byKeys = new Map(all.flatMap((key) => key.keys.split(', ').map((keys) => [keys, key] as const)));
-  const act: HotkeyCallback = (event, { mod, alt, shift, keys }) => {
-    const pressed = [mod && 'mod', alt && 'alt', shift && 'shift', keys?.join('+')].filter(Boolean).join('+');
-    if (byKeys.get(pressed)?.act() === true) event.preventDefault();
-  };
+  const act = actOf(all);
   useHotkeys(
-    shownKeys(everywhere),
+    pressedOf(everywhere),
     act,
     // A text that is being typed has an undo of its own.
     { enableOnFormTags: true, preventDefault: () => !isTyping(), ignoreEventWhen: () => isTyping(), enabled: !isOpen },
     [station],
   );
   useHotkeys(
-    shownKeys(elsewhere),
+    pressedOf(elsewhere),
     act,
     // A dialog has its own Escape; Enter presses the button in focus unless there is a line to end.
-    { preventDefault: (_event, { keys }) => keys?.join() !== 'enter', enabled: !isOpen },
+    {
+      preventDefault: (_event, { keys }) => !['enter', 'arrowup', 'arrowdown'].includes(keys?.join() ?? ''),
+      enabled: !isOpen,
+    },
     [station],
   );
   // By the character, because the key it is on differs from layout to layout.

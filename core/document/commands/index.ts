@@ -7,6 +7,7 @@ import { LayerSchema, LIMITS, type Project, ProjectSchema } from '../schema.ts';
 import { addSource } from './add-source.ts';
 import { changeLayers } from './change-layers.ts';
 import { changeSource } from './change-source.ts';
+import { copyLayer } from './copy-layer.ts';
 import type { CommandKind } from './kind.ts';
 import { moveLayer } from './move-layer.ts';
 import { removeLayer } from './remove-layer.ts';
@@ -29,6 +30,7 @@ export const COMMAND_KINDS = [
   saveProfile,
   removeProfile,
   changeLayers,
+  copyLayer,
   moveLayer,
   removeLayer,
 ] as const;

@@ -1,0 +1,41 @@
+// finder.ts — everything that can be done or gone to, found by typing: who offers what, and whether the search is open.
+import { create } from 'zustand';
+
+export interface Findable {
+  /** Told apart by this; the same from one opening to the next. */
+  readonly id: string;
+  readonly words: string;
+  /** What kind of thing it is, said beside it. */
+  readonly kind: string;
+  /** Keys that do the same, as people write them. */
+  readonly keys?: string | undefined;
+  readonly act: () => unknown;
+}
+
+interface FinderState {
+  readonly isOpen: boolean;
+}
+
+export const useFinder = create<FinderState>(() => ({ isOpen: false }));
+
+export const openFinder = () => useFinder.setState({ isOpen: true });
+export const closeFinder = () => useFinder.setState({ isOpen: false });
+
+/** Small letters without accents. */
+const plain = (text: string) => text.normalize('NFD').replaceAll(/\p{M}/gu, '').toLowerCase();
+
+/**
+ * Those that have every word of what is typed, wherever in them it begins a word or not; those that begin with it first, then
+ * those of which it begins a word, and as they came among equals.
+ */
+export function matching(all: readonly Findable[], typed: string): readonly Findable[] {
+  const wanted = plain(typed).split(/\s+/).filter(Boolean);
+  if (wanted.length === 0) return all;
+  const ranked = all.flatMap((each) => {
+    const text = plain(`${each.words} ${each.kind}`);
+    if (!wanted.every((word) => text.includes(word))) return [];
+    const begins = text.startsWith(wanted[0]!) ? 0 : text.includes(` ${wanted[0]!}`) ? 1 : 2;
+    return [{ each, begins }];
+  });
+  return ranked.sort((a, b) => a.begins - b.begins).map(({ each }) => each);
+}

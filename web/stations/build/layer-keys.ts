@@ -1,0 +1,25 @@
+// layer-keys.ts — what is done with the chosen layers: in their menu, by keys in their list, and found by typing.
+import type { Key } from '../../controls/keys.ts';
+import {
+  buildChosen,
+  copyChosen,
+  hideChosen,
+  moveChosen,
+  removeChosenLayers,
+  renameChosen,
+} from '../../store/layers.ts';
+
+export interface LayerKey extends Key {
+  /** Whether it stands apart from those before it in the menu. */
+  readonly isApart?: boolean;
+}
+
+export const LAYER_KEYS: readonly LayerKey[] = [
+  { keys: 'f2', shown: 'F2', does: 'Rename', act: renameChosen },
+  { keys: 'mod+d', shown: 'Ctrl D', does: 'Copy on top', act: copyChosen },
+  { keys: 'h', shown: 'H', does: 'Hide or show in the view', act: hideChosen },
+  { keys: 'b', shown: 'B', does: 'Build or leave out', act: buildChosen },
+  { keys: 'alt+arrowup', shown: 'Alt ↑', does: 'Move up the list', act: () => moveChosen(1), isApart: true },
+  { keys: 'alt+arrowdown', shown: 'Alt ↓', does: 'Move down the list', act: () => moveChosen(-1) },
+  { keys: 'delete, backspace', shown: 'Del', does: 'Remove', act: removeChosenLayers, isApart: true },
+];
