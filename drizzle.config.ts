@@ -1,3 +1,1 @@
-import { defineConfig } from 'drizzle-kit';
-
-export default defineConfig({ dialect: 'sqlite', schema: './server/db/schema.ts', out: './server/migrations' });
+export default { dialect: 'sqlite', schema: './server/db/schema.ts', out: './server/migrations' };

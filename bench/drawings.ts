@@ -38,15 +38,15 @@ export async function realDrawings(): Promise<{ drawings: RealDrawing[]; missing
   return { drawings: [...(await letters()), ...drawings], missing };
 }
 
-const isInstalled = (set: string) => existsSync(`node_modules/${set}`);
+const isInstalled = (set: string) => existsSync(`bench/sets/node_modules/${set}`);
 
 function icons(set: string): RealDrawing[] {
-  const names = readdirSync(`node_modules/${set}`).filter((name) => name.endsWith('.svg'));
+  const names = readdirSync(`bench/sets/node_modules/${set}`).filter((name) => name.endsWith('.svg'));
   return names.sort().map((name) => ({
     set,
     name,
     regions: () => {
-      const { shapes, sheet } = readSvg(readFileSync(`node_modules/${set}/${name}`, 'utf8'));
+      const { shapes, sheet } = readSvg(readFileSync(`bench/sets/node_modules/${set}/${name}`, 'utf8'));
       return covered(shapes, sheet);
     },
   }));
@@ -114,7 +114,9 @@ type Country = { readonly properties: { readonly name: string } } & (
 
 /** Degrees as plane coordinates (TopoJSON 1.0: arcs count from 0, and are run backwards where ~arc is given). */
 function countries(): RealDrawing[] {
-  const { transform, arcs, objects } = JSON.parse(readFileSync(`node_modules/${COUNTRIES}`, 'utf8')) as Topology;
+  const { transform, arcs, objects } = JSON.parse(
+    readFileSync(`bench/sets/node_modules/${COUNTRIES}`, 'utf8'),
+  ) as Topology;
   const lines = arcs.map((arc) => {
     let [x, y] = [0, 0];
     return arc.map(([dx, dy]) => {

@@ -1,6 +1,6 @@
 // growth.ts — how the time of an edged slab grows with the points of its outline, and how many triangles its front has beside a
 // general-purpose triangulation library's.
-import earcut from 'earcut';
+
 import { tryInside } from '../core/geometry/triangulate.ts';
 import { regionsOf } from '../core/outline/regions.ts';
 import type { Region, Ring } from '../core/outline/types.ts';
@@ -8,6 +8,7 @@ import { outlineOf } from '../core/solid/rim.ts';
 import { fitSpec, planSlab, raiseSlab } from '../core/solid/slab.ts';
 import { roundEdge } from '../core/testing/edges.ts';
 import { median } from './median.ts';
+import earcut from './sets/node_modules/earcut/src/earcut.js';
 
 const POINTS = [1e3, 3e3, 1e4, 3e4, 1e5];
 const SIZE = 100;

@@ -8,7 +8,7 @@ import { audit } from '../core/testing/audit.ts';
 import { projectOf } from '../core/testing/projects.ts';
 import { median } from './median.ts';
 
-export const ICON_FOLDER = 'node_modules/@mdi/svg/svg';
+export const ICON_FOLDER = 'bench/sets/node_modules/@mdi/svg/svg';
 const ICONS = 300;
 const DEPTH = 4;
 const STEPS = 3;

@@ -1,9 +1,9 @@
 // traces.ts — our ink trace beside two well-known open tracing libraries, on icons rendered grey with exact coverage.
 // Overlap is intersection over union, computed on the outlines themselves.
 import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { resolve } from 'node:path';
 import { crc32, deflateSync } from 'node:zlib';
-import imagetracer from 'imagetracerjs';
-import { Potrace } from 'potrace';
 import { type Path, type Region, readSvg, regionsArea, ringsOf, type Shape } from '../core/index.ts';
 import { sharedArea } from '../core/outline/overlap.ts';
 import { regionsOf } from '../core/outline/regions.ts';
@@ -13,8 +13,12 @@ import { renderCoverage } from '../core/picture/coverage.ts';
 import type { Grey } from '../core/picture/types.ts';
 import { traceInk } from '../core/trace/ink.ts';
 import { median } from './median.ts';
+import type { Imagetracer, PotraceClass } from './references.ts';
 
-const FOLDER = 'node_modules/@mdi/svg/svg';
+const sets = createRequire(resolve('bench/sets/package.json'));
+const imagetracer: Imagetracer = sets('imagetracerjs');
+const { Potrace }: { Potrace: PotraceClass } = sets('potrace');
+const FOLDER = 'bench/sets/node_modules/@mdi/svg/svg';
 const ICONS = 62;
 const SIZES = [256, 512];
 /** Tolerance when outlines are compared, px. */

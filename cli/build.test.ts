@@ -12,9 +12,9 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
-import { validateBytes } from 'gltf-validator';
 import { afterAll, describe, expect, it } from 'vitest';
 import { audit } from '../core/testing/audit.ts';
+import { validateBytes } from '../core/testing/validator.ts';
 import type { FileReport } from './build-file.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'outline-stack-'));
@@ -191,7 +191,7 @@ describe('outline-stack build', () => {
 
 describe('500 icons', () => {
   // The first 500 of @mdi/svg 7.4.47 by name.
-  const source = 'node_modules/@mdi/svg/svg';
+  const source = 'bench/sets/node_modules/@mdi/svg/svg';
   const icons = join(folder, 'icons');
   mkdirSync(icons);
   for (const name of readdirSync(source).sort().slice(0, 500)) copyFileSync(join(source, name), join(icons, name));

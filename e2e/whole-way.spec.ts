@@ -1,9 +1,9 @@
 // The whole way: a vector file becomes a bevelled solid on screen and a file on disk.
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { validateBytes } from 'gltf-validator';
 import { readGlb } from '../core/formats/glb/glb.ts';
 import { audit } from '../core/testing/audit.ts';
+import { validateBytes } from '../core/testing/validator.ts';
 import { dropFile, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 const SIGN = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 80">

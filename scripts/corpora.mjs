@@ -1,5 +1,6 @@
 // corpora.mjs — `npm run corpora`: builds what is missing and runs the built measurement.
-import { ensureBuilt } from './setup.mjs';
+import { ensureBuilt, ensureSets } from './setup.mjs';
 
 await ensureBuilt();
+ensureSets();
 await import('../dist/node/corpora.js');

@@ -3,7 +3,9 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureBuilt, ROOT } from './setup.mjs';
 
+console.log('Outline Stack is being made ready.');
 await ensureBuilt();
+console.log('Opening the demo projects…');
 const server = spawn(process.execPath, [join(ROOT, 'dist', 'node', 'server.js')], {
   cwd: ROOT,
   stdio: 'inherit',

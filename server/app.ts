@@ -1,4 +1,5 @@
 // app.ts — the HTTP application, built without listening.
+import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Database } from './db/open.ts';
 import { errorReplies, NotFound } from './errors.ts';
@@ -62,7 +63,8 @@ export function createApp({ database, thread, demoFolder, hosts = [], isStrict =
   });
   app.use(knownHosts(hosts), errorReplies);
   const api = express.Router();
-  api.use(ownOrigin);
+  // Documents and lists; what is compressed already is left alone.
+  api.use(compression(), ownOrigin);
   api.use(assetRoutes({ assets, files: threads.files }), projectFileRoutes({ projects, assets, files: threads.files }));
   api.use(express.json({ limit: JSON_LIMIT }));
   api.get('/health', (_request, response) => {

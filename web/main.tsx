@@ -10,9 +10,10 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { router } from './app/router.tsx';
 import { applyTheme } from './store/theme.ts';
-import { startGeometry } from './worker/client.ts';
 
-startGeometry();
+// The worker takes its time to start; the list needs none.
+if (location.pathname.startsWith('/projects/'))
+  void import('./worker/client.ts').then((module) => module.startGeometry());
 applyTheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

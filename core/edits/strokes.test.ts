@@ -9,7 +9,7 @@ import { regionsOf } from '../outline/regions.ts';
 import { flatten } from '../path/flatten.ts';
 import { applyEdit } from './apply.ts';
 
-const FOLDER = new URL('../../node_modules/lucide-static/icons/', import.meta.url);
+const FOLDER = new URL('../../bench/sets/node_modules/lucide-static/icons/', import.meta.url);
 /** Every file takes minutes; this many are enough to see a fault, and the rest is for `npm run bench`. */
 const EVERY = 24;
 

@@ -1,6 +1,5 @@
 // Files out, read back by other means: the Khronos validator for GLB, plain parsing for OBJ and STL.
 import { strFromU8, unzipSync } from 'fflate';
-import { validateBytes } from 'gltf-validator';
 import { describe, expect, it } from 'vitest';
 import { proofOf } from '../mesh/proof.ts';
 import { faceCount } from '../mesh/types.ts';
@@ -9,6 +8,7 @@ import { fitSpec, planSlab, raiseSlab } from '../solid/slab.ts';
 import { audit } from '../testing/audit.ts';
 import { roundEdge } from '../testing/edges.ts';
 import { rectangle, region, regularPolygon, reversed, star } from '../testing/shapes.ts';
+import { validateBytes } from '../testing/validator.ts';
 import { readGlb } from './glb/glb.ts';
 import { writeGlb } from './glb/write.ts';
 import { type MeshFormatId, meshFormat } from './index.ts';

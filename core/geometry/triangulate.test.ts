@@ -1,7 +1,8 @@
 // Against published properties of Delaunay triangulations (de Berg et al., Computational Geometry, ch. 9) and earcut's area.
-import earcut from 'earcut';
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import earcut from '../../bench/sets/node_modules/earcut/src/earcut.js';
 import { ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { gridRings, star } from '../testing/shapes.ts';

@@ -424,7 +424,7 @@ describe('every outline closes', () => {
     ['zodiac-pisces', 0.4],
     ['arrow-big-down-dash', 0.4],
   ])('by the skeleton with %s at a reach of %f of the size', (name, share) => {
-    const { shapes } = readSvg(readFileSync(`node_modules/lucide-static/icons/${name}.svg`, 'utf8'));
+    const { shapes } = readSvg(readFileSync(`bench/sets/node_modules/lucide-static/icons/${name}.svg`, 'utf8'));
     const regions = shapeRegions(shapes, { scale: 1, origin: [12, 12] }, 0.01);
     const { spec } = fitSpec({ ...PLAIN, front: round(share * 24, 0.5), back: round(share * 24, 0.5) });
     const plan = planSlab(regions, spec);
@@ -433,7 +433,7 @@ describe('every outline closes', () => {
   });
 
   // @mdi/svg 7.4.47 (Apache-2.0): every fiftieth icon by name; the command line's test takes the first 500.
-  const folder = 'node_modules/@mdi/svg/svg';
+  const folder = 'bench/sets/node_modules/@mdi/svg/svg';
   const icons = readdirSync(folder).filter((_, i) => i % 50 === 0);
   it.each([0, 0.5, 1, 3])(`with ${icons.length} icons at a reach of %f of 24`, (reach) => {
     for (const name of icons) {

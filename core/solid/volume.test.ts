@@ -2,8 +2,8 @@
 // integrated, and a kernel for solid Booleans, which also judges whether the mesh is a manifold and counts its handles.
 import { readdirSync, readFileSync } from 'node:fs';
 import { ClipperOffset, EndType, JoinType, type Path64 } from 'clipper2-ts';
-import initManifold from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
+import initManifold from '../../bench/sets/node_modules/manifold-3d/manifold.js';
 import { readSvg } from '../formats/svg/read.ts';
 import { proofOf } from '../mesh/proof.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
@@ -17,7 +17,7 @@ import { FACE_MESHES } from './front/front.ts';
 import { profileRows } from './profile.ts';
 import { fitSpec, planSlab, raiseSlab, type SlabSpec } from './slab.ts';
 
-const FOLDER = 'node_modules/@mdi/svg/svg';
+const FOLDER = 'bench/sets/node_modules/@mdi/svg/svg';
 const ICONS = 40;
 const TOLERANCE = 0.02;
 /** Shares of the longest side. */

@@ -106,7 +106,7 @@ describe('shapes come back', () => {
 
 describe('icons come back', () => {
   // @mdi/svg 7.4.47 (Apache-2.0), 40 icons spread over the set, rendered grey with exact coverage.
-  const folder = 'node_modules/@mdi/svg/svg';
+  const folder = 'bench/sets/node_modules/@mdi/svg/svg';
   const names = readdirSync(folder).sort();
   const icons = names.filter((_, i) => i % Math.floor(names.length / 40) === 7).slice(0, 40);
   const median = (values: number[]) => values.toSorted((a, b) => a - b)[values.length >> 1]!;

@@ -2,22 +2,23 @@
 import { createBrowserRouter, Outlet, replace, useRouteError } from 'react-router';
 import { Tips } from '../controls/Tips.tsx';
 import { Finder } from '../find/Finder.tsx';
-import { ProjectList } from '../projects/ProjectList.tsx';
-import { FIRST, STATIONS } from '../stations/index.ts';
-import { Workplace } from '../workplace/Workplace.tsx';
 
 export const router = createBrowserRouter([
   {
     element: <Frame />,
     children: [
-      { path: '/', element: <ProjectList />, errorElement: <Failure /> },
+      {
+        path: '/',
+        errorElement: <Failure />,
+        lazy: async () => ({ Component: (await import('../projects/ProjectList.tsx')).ProjectList }),
+      },
       {
         path: '/projects/:id',
-        element: <Workplace />,
         errorElement: <Failure />,
+        lazy: async () => ({ Component: (await import('../workplace/Workplace.tsx')).Workplace }),
         children: [
-          { index: true, loader: ({ params }) => replace(`/projects/${params.id}/${FIRST.path}`) },
-          ...STATIONS.map(({ path, panel: Panel }) => ({ path, element: <Panel /> })),
+          { index: true, loader: ({ params }) => replace(`/projects/${params.id}/build`) },
+          { path: ':station', lazy: async () => ({ Component: (await import('../workplace/Workplace.tsx')).Panel }) },
         ],
       },
       { path: '*', element: <Failure /> },

@@ -1,4 +1,5 @@
 // finder.ts — everything that can be done or gone to, found by typing: who offers what, and whether the search is open.
+import { useEffect } from 'react';
 import { create } from 'zustand';
 
 export interface Findable {
@@ -17,6 +18,21 @@ interface FinderState {
 }
 
 export const useFinder = create<FinderState>(() => ({ isOpen: false }));
+
+/** What can be found, by who offers it; asked for when something is looked for. */
+const offers = new Map<string, () => readonly Findable[]>();
+
+export const offered = (): readonly Findable[] => [...offers.values()].flatMap((offer) => offer());
+
+/** Lets things be found while a component is shown. */
+export function useOffer(by: string, offer: () => readonly Findable[]): void {
+  useEffect(() => {
+    offers.set(by, offer);
+    return () => {
+      offers.delete(by);
+    };
+  });
+}
 
 export const openFinder = () => useFinder.setState({ isOpen: true });
 export const closeFinder = () => useFinder.setState({ isOpen: false });

@@ -6,13 +6,12 @@ import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
 import useSWR from 'swr';
 import type { ProjectSummary } from '../../core/index.ts';
-import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { Note } from '../controls/Panel.tsx';
 import { isTextField } from '../controls/typing.ts';
 import { openFinder } from '../find/finder.ts';
 import { api } from '../requests/api.ts';
-import { bringInLater, isNamedAsProject, pastedFiles } from '../store/import.ts';
+import { bringInLater, isNamedAsProject, pastedFiles } from '../store/arrivals.ts';
 import { toggleTheme } from '../store/theme.ts';
 import { ProjectCard } from './ProjectCard.tsx';
 import { UnsavedNotes } from './UnsavedNotes.tsx';
@@ -111,18 +110,16 @@ export function ProjectList() {
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
         />
-        <span>
-          <Choice<Sort>
-            label="Order"
-            value={sort}
-            options={[
-              ['newest', 'changed last first'],
-              ['name', 'by name'],
-              ['layers', 'most layers first'],
-            ]}
-            onChange={setSort}
-          />
-        </span>
+        <select
+          aria-label="Order"
+          className="rounded-edge border-tide border-b bg-wash px-1 py-0.5 text-tide"
+          value={sort}
+          onChange={(event) => setSort(event.target.value as Sort)}
+        >
+          <option value="newest">changed last first</option>
+          <option value="name">by name</option>
+          <option value="layers">most layers first</option>
+        </select>
         <span role="status" className="ml-auto">
           {last && (
             <>

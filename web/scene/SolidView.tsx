@@ -1,5 +1,4 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
-import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
 import { memo, useEffect } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
@@ -13,6 +12,7 @@ import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
 import { Slab } from './Slab.tsx';
+import { Turning } from './Turning.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
 
@@ -31,10 +31,13 @@ export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () =>
       // A right button beside everything moves the view, which is no reason to let go of a layer.
       onPointerMissed={({ type }) => type === 'click' && screen.select([])}
       className="[&_canvas]:pointer-events-none [&_canvas]:origin-bottom-left"
+      role="application"
+      tabIndex={0}
       aria-label="Solid"
+      aria-description="Arrow keys turn it, plus and minus come nearer and go further."
     >
       <Drawing />
-      <OrbitControls makeDefault enableDamping={false} regress />
+      <Turning />
       <Scene shadowPixels={shadowPixels} onFramed={onFramed} />
     </Canvas>
   );

@@ -7,6 +7,3 @@ import { proof } from './proof/proof.ts';
 import { source } from './source/source.tsx';
 
 export const STATIONS: readonly Station[] = [source, outline, build, exporting, proof];
-
-/** The station that a project opens at. */
-export const FIRST = build;

@@ -2,17 +2,10 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import {
-  type Arrival,
-  fileKind,
-  type LeftOut,
-  PROJECT_FILE,
-  sniffPicture,
-  toleranceFor,
-  type Warning,
-} from '../../core/index.ts';
+import { type Arrival, fileKind, type LeftOut, sniffPicture, toleranceFor, type Warning } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
+import { isNamedAsProject, takeWaiting } from './arrivals.ts';
 import { changePicture } from './picture.ts';
 import { dispatch, useProject } from './project.ts';
 import { screen } from './screen.ts';
@@ -54,42 +47,11 @@ interface ImportState {
 
 export const useImport = create<ImportState>(() => ({ busy: null, progress: null, results: [], held: null }));
 
-/** Files that wait for a project that is just being opened. */
-let waiting: { readonly project: string; readonly files: readonly File[] } | null = null;
-
 useProject.subscribe(({ id, history }, before) => {
   if (id !== before.id) putAside();
-  if (!waiting || !history || id !== waiting.project) return;
-  const { files } = waiting;
-  waiting = null;
-  void bringIn(files);
+  const files = id && history ? takeWaiting(id) : null;
+  if (files) void bringIn(files);
 });
-
-/** Brings files in as soon as the project is open. */
-export function bringInLater(project: string, files: readonly File[]): void {
-  waiting = { project, files };
-}
-
-/** By its name: a damaged one is still to be refused as a project. */
-export const isNamedAsProject = ({ name }: File) => name.toLowerCase().endsWith(`.${PROJECT_FILE.extension}`);
-
-/** What a paste brings: files, pictures, and the text of a drawing. */
-export function pastedFiles(data: DataTransfer | null): readonly File[] {
-  if (!data) return [];
-  if (data.files.length > 0) return [...data.files].map(named);
-  const text = data.getData('text/plain').trim();
-  return /^(<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>|\s)*<svg[\s>]/i.test(text)
-    ? [new File([text], 'pasted drawing.svg', { type: 'image/svg+xml' })]
-    : [];
-}
-
-/** Browsers call every copied picture the same. */
-function named(file: File): File {
-  const [kind, type] = file.type.split('/');
-  return kind === 'image' && /^image\.\w+$/.test(file.name)
-    ? new File([file], `pasted picture.${type}`, { type: file.type })
-    : file;
-}
 
 /** @returns the project that was opened last, where there were project files among them: those become projects of their own */
 export async function bringIn(files: readonly File[]): Promise<string | null> {

@@ -3,7 +3,8 @@ import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { isTextField } from '../controls/typing.ts';
 import { useBringIn } from '../stations/source/useBringIn.ts';
-import { decideHeld, pastedFiles, useImport } from '../store/import.ts';
+import { pastedFiles } from '../store/arrivals.ts';
+import { decideHeld, useImport } from '../store/import.ts';
 import { stopGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {

@@ -1,8 +1,9 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
 import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, Square } from 'lucide-react';
-import { lazy, Suspense, useCallback, useState } from 'react';
+import { Suspense, useCallback, useState } from 'react';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
+import { later } from '../controls/later.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
 import type { Desk, Station } from '../stations/kind.ts';
 import { ImportNotes } from '../stations/source/ImportNotes.tsx';
@@ -10,7 +11,10 @@ import { useDocumentPart } from '../store/project.ts';
 import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
 
 // The 3D library is most of the code; the rest of the workplace does not wait for it.
-const SolidView = lazy(() => import('../scene/SolidView.tsx').then((module) => ({ default: module.SolidView })));
+const SolidView = later(
+  () => import('../scene/SolidView.tsx'),
+  (module) => module.SolidView,
+);
 
 const GROUND_CLASS: Record<Ground, string> = { light: 'bg-[#f1f1f0]', grey: 'bg-view', checkered: 'checkered' };
 
@@ -39,7 +43,9 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
       )}
       {flatShare > 0 && !isEmpty && (
         <div className="absolute inset-0" style={{ clipPath: `inset(0 ${(1 - flatShare) * 100}% 0 0)` }}>
-          <desk.flat />
+          <Suspense fallback={null}>
+            <desk.flat />
+          </Suspense>
         </div>
       )}
       {isEmpty && <EmptySheet />}
@@ -106,7 +112,7 @@ function ViewTools({ desk, split }: { desk: Desk; split: number }) {
           />
         </>
       )}
-      {desk.tools && <desk.tools />}
+      <Suspense fallback={null}>{desk.tools && <desk.tools />}</Suspense>
       <IconButton icon={Frame} label="Frame everything" keys="Alt 1" onClick={() => screen.lookFrom(look.direction)} />
       <Choice<Ground>
         label="Ground"

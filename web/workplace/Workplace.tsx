@@ -1,8 +1,9 @@
 // Workplace.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
-import { useEffect, useState } from 'react';
-import { Outlet, useLocation, useParams } from 'react-router';
+import { Suspense, useEffect, useState } from 'react';
+import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
-import { FIRST, STATIONS } from '../stations/index.ts';
+import { STATIONS } from '../stations/index.ts';
+import type { Station } from '../stations/kind.ts';
 import { closeProject, fetchNewest, openProject, useDocumentPart, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
@@ -10,6 +11,7 @@ import { DropTarget } from './DropTarget.tsx';
 import { Header } from './Header.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
 import { useKeys } from './keys.ts';
+import { useOffered } from './offered.ts';
 import { ProofStrip } from './ProofStrip.tsx';
 import { StackPanel } from './StackPanel.tsx';
 import { WorkView } from './WorkView.tsx';
@@ -45,10 +47,24 @@ function Visit({ id }: { id: string }) {
   return open ? <OpenWorkplace /> : <p className="p-10 text-quiet">Opening the project…</p>;
 }
 
+/** The station that the address names; an address that names none is that of no page. */
+function useStation(): Station {
+  const { station: path } = useParams();
+  const station = STATIONS.find((each) => each.path === path);
+  if (!station) throw new Error('There is no such page.');
+  return station;
+}
+
+/** What stands on the right. */
+export function Panel() {
+  const { panel: Shown } = useStation();
+  return <Shown />;
+}
+
 function OpenWorkplace() {
-  const path = useLocation().pathname.split('/').at(-1);
-  const station = STATIONS.find((each) => each.path === path) ?? FIRST;
+  const station = useStation();
   const help = useKeys(station);
+  useOffered(station);
   const name = useDocumentPart((document) => document.name);
   return (
     <DropTarget>
@@ -58,7 +74,9 @@ function OpenWorkplace() {
         <StackPanel />
         <WorkView station={station} />
         <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
-          <Outlet />
+          <Suspense fallback={null}>
+            <Outlet />
+          </Suspense>
         </aside>
         <ProofStrip />
         <HelpDialog isOpen={help.isOpen} onClose={help.close} />

@@ -1,6 +1,7 @@
 // DXF by the group codes of the published DXF Reference; closed forms for its curves; another parser as a second reader.
-import DxfParser from 'dxf-parser';
+
 import { describe, expect, it } from 'vitest';
+import DxfParser from '../../../bench/sets/node_modules/dxf-parser/dist/index.js';
 import type { Drawing, Shape } from '../../drawing.ts';
 import { coverOf } from '../../outline/cover.ts';
 import { boundsOf, regionsArea } from '../../outline/measure.ts';

@@ -1,8 +1,9 @@
 // Fronts against published bounds: n + 2h − 2 triangles for n points and h holes (Euler), Delaunay refinement's smallest angle
 // of 20.7° (Ruppert 1995; Shewchuk 1996), and earcut's area and count.
-import earcut from 'earcut';
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import earcut from '../../../bench/sets/node_modules/earcut/src/earcut.js';
 import { isBroad } from '../../geometry/slivers.ts';
 import { regionsArea, ringsOf } from '../../outline/measure.ts';
 import { regionsOf } from '../../outline/regions.ts';

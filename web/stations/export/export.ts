@@ -1,14 +1,17 @@
 // export.ts — the station where meshes are taken away as files.
+import { later } from '../../controls/later.ts';
 import { useLastExport } from '../../store/export.ts';
 import { useProject } from '../../store/project.ts';
 import { BOTH } from '../desks.ts';
 import type { Freshness, Station } from '../kind.ts';
-import { ExportPanel } from './ExportPanel.tsx';
 
 export const exporting = {
   path: 'export',
   title: 'Export',
-  panel: ExportPanel,
+  panel: later(
+    () => import('./ExportPanel.tsx'),
+    (module) => module.ExportPanel,
+  ),
   desk: BOTH,
   keys: [],
   useFreshness: useExported,

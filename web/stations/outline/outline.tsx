@@ -1,7 +1,7 @@
 // outline.tsx — the station where outlines are checked, edited and mended.
+
 import type { Source } from '../../../core/index.ts';
-import { OutlineDesk } from '../../outline/OutlineDesk.tsx';
-import { OutlineTools } from '../../outline/OutlineTools.tsx';
+import { later } from '../../controls/later.ts';
 import { FlatView } from '../../scene/FlatView.tsx';
 import { finishLine, takePointBack } from '../../store/drawing.ts';
 import { outlineSource, removeChosen, useOutline } from '../../store/outline.ts';
@@ -10,12 +10,14 @@ import { useScreen } from '../../store/screen.ts';
 import { removeChosenWall } from '../../store/walls.ts';
 import { useBuilt } from '../freshness.ts';
 import type { Station } from '../kind.ts';
-import { OutlinePanel } from './OutlinePanel.tsx';
 
 export const outline = {
   path: 'outline',
   title: 'Outline',
-  panel: OutlinePanel,
+  panel: later(
+    () => import('./OutlinePanel.tsx'),
+    (module) => module.OutlinePanel,
+  ),
   desk: { isDivided: false, flat: Flat, tools: Tools },
   keys: [
     {
@@ -37,6 +39,15 @@ function useOutlineSource(): Source | null {
   useOutline((state) => state.source);
   return outlineSource(document);
 }
+
+const OutlineDesk = later(
+  () => import('../../outline/OutlineDesk.tsx'),
+  (module) => module.OutlineDesk,
+);
+const OutlineTools = later(
+  () => import('../../outline/OutlineTools.tsx'),
+  (module) => module.OutlineTools,
+);
 
 function Flat() {
   const source = useOutlineSource();

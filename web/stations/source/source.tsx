@@ -1,17 +1,19 @@
 // source.tsx — the station where things are brought in, and pictures traced.
+
 import type { PictureSource } from '../../../core/index.ts';
-import { PictureDesk } from '../../picture/PictureDesk.tsx';
-import { PictureTools } from '../../picture/PictureTools.tsx';
+import { later } from '../../controls/later.ts';
 import { FlatView } from '../../scene/FlatView.tsx';
 import { useDocumentPart } from '../../store/project.ts';
 import { useSourceView } from '../../store/source-view.ts';
 import type { Station } from '../kind.ts';
-import { SourcePanel } from './SourcePanel.tsx';
 
 export const source = {
   path: 'source',
   title: 'Source',
-  panel: SourcePanel,
+  panel: later(
+    () => import('./SourcePanel.tsx'),
+    (module) => module.SourcePanel,
+  ),
   desk: { isDivided: false, flat: Flat, tools: Tools },
   keys: [],
   listsArrivals: true,
@@ -25,6 +27,15 @@ function usePicture(): PictureSource | null {
   const chosen = sources.find(({ id }) => id === wanted) ?? sources.find(({ kind }) => kind === 'picture');
   return chosen?.kind === 'picture' ? chosen : null;
 }
+
+const PictureDesk = later(
+  () => import('../../picture/PictureDesk.tsx'),
+  (module) => module.PictureDesk,
+);
+const PictureTools = later(
+  () => import('../../picture/PictureTools.tsx'),
+  (module) => module.PictureTools,
+);
 
 function Flat() {
   const picture = usePicture();
