@@ -8,8 +8,9 @@ import { outlineOf } from '../core/solid/rim.ts';
 import { fitSpec, planSlab, raiseSlab } from '../core/solid/slab.ts';
 import { roundEdge } from '../core/testing/edges.ts';
 import { median } from './median.ts';
-import earcut from './sets/node_modules/earcut/src/earcut.js';
+import { type Earcut, reference } from './references.ts';
 
+const { default: earcut } = (await reference('earcut/src/earcut.js')) as { default: Earcut };
 const POINTS = [1e3, 3e3, 1e4, 3e4, 1e5];
 const SIZE = 100;
 const ROUNDS = 3;

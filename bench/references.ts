@@ -1,4 +1,6 @@
 // references.ts — the parts of the reference libraries that the comparison uses; they bring no types.
+import { resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
 
 export interface PotraceClass {
   new (): {
@@ -13,3 +15,9 @@ export interface Imagetracer {
     options: Readonly<Record<string, unknown>>,
   ): string;
 }
+
+/** A module of those that are installed for tests and benchmarks only: found when it is run, not when the bench is built. */
+export const reference = (path: string): Promise<{ default: unknown }> =>
+  import(/* @vite-ignore */ pathToFileURL(resolve('bench/sets/node_modules', path)).href);
+
+export type Earcut = (vertices: ArrayLike<number>, holes?: ArrayLike<number>) => number[];

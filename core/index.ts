@@ -144,7 +144,7 @@ export {
   snapParts,
 } from './outline/snap.ts';
 export type { Region } from './outline/types.ts';
-export { narrowest, type Width } from './outline/width.ts';
+export type { Place, Width } from './outline/width.ts';
 export {
   draggedBox,
   ellipseIn,

@@ -22,7 +22,7 @@ import { layUvs } from '../mesh/uv.ts';
 import { movedShape } from '../outline/cover.ts';
 import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
-import { narrowest, type Width } from '../outline/width.ts';
+import { narrowestOfAll, type Width } from '../outline/width.ts';
 import { scaling } from '../path/matrix.ts';
 import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
@@ -296,12 +296,7 @@ export class Evaluator {
     const known = this.of(project, layer);
     if (known.width === undefined) {
       const { key, regions } = this.outlines(project, layer);
-      known.width = this.widths.get(key, () => {
-        const all = regions.map((region) => narrowest(region));
-        return all.length === 0
-          ? null
-          : all.reduce((least, width) => (width.safeReach < least.safeReach ? width : least));
-      });
+      known.width = this.widths.get(key, () => narrowestOfAll(regions));
     }
     return known.width;
   }

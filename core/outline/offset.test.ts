@@ -1,6 +1,9 @@
 // Offsets and widths against closed forms.
+import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { readSvg } from '../formats/svg/read.ts';
+import { flatten } from '../path/flatten.ts';
 import { rectangle, region, regularPolygon, reversed, spikyRing, star } from '../testing/shapes.ts';
 import { segmentsOf } from './apart.ts';
 import { regionsArea, ringLength, ringsOf } from './measure.ts';
@@ -108,5 +111,75 @@ describe('the narrowest place', () => {
     const triangle = regularPolygon(3, 10);
     const inradius = (2 * regionsArea([region(triangle)])) / ringLength(triangle);
     expect(narrowest(region(triangle)).safeReach).toBeCloseTo(inradius, 3);
+  });
+
+  it('is not the tip of a tooth, however sharp, blunt or curved it is', () => {
+    // Teeth of 7° to 60° on a disc: the disc inside is what is left of a front.
+    for (const [teeth, inner] of [
+      [24, 8],
+      [60, 8.2],
+      [12, 5],
+      [9, 2],
+    ] as const) {
+      expect(narrowest(region(star(teeth, 10, inner))).thin[0].halfWidth).toBeCloseTo(inner, 3);
+    }
+    const needle = Float64Array.of(0, 0, 100, 1, 100, 40, 80, 40, 80, 1.5);
+    expect(narrowest(region(needle)).safeReach).toBeGreaterThan(5);
+    // A wedge of 6° that ends blunt, on a square.
+    const wedge = Float64Array.of(0, 0, 0, -20, 20, -20, 20, 0, 11.05, 0, 10.001, 10, 9.999, 10, 8.95, 0);
+    expect(narrowest(region(wedge)).safeReach).toBeGreaterThan(5);
+    // A crescent between two arcs, tangent to each other nowhere.
+    const disc = (r: number, cx: number) =>
+      Float64Array.from(
+        { length: 400 },
+        (_, i) => (i % 2 === 0 ? cx : 0) + r * Math[i % 2 === 0 ? 'cos' : 'sin']((Math.PI * (i >> 1)) / 100),
+      );
+    const [crescent] = regionsOf([disc(10, 0), reversed(disc(9, 5))], 'positive');
+    expect(narrowest(crescent!).safeReach).toBeGreaterThan(2);
+  });
+
+  it('lies between two corners that point at each other, or at a side', () => {
+    const glass = Float64Array.of(10, 10, 50, 10, 30.2, 30, 50, 50, 10, 50, 29.8, 30);
+    const { safeReach, at, thin } = narrowest(region(glass));
+    expect(thin[0]).toEqual({ halfWidth: expect.closeTo(0.2, 6), at: [expect.closeTo(30, 6), expect.closeTo(30, 6)] });
+    // Mitres of corners that open by 90.57° run ahead by 1 / sin(45.29°) of the reach.
+    expect(safeReach).toBeCloseTo(0.2 * Math.sin(Math.atan(20 / 19.8)), 6);
+    expect(at).toEqual([expect.closeTo(30, 6), expect.closeTo(30, 6)]);
+    expect(insetRegions([region(glass)], 0.98 * safeReach, 0.0001)).toHaveLength(1);
+    expect(insetRegions([region(glass)], 1.02 * safeReach, 0.0001)).toHaveLength(2);
+    // A notch that nearly cuts a plate through.
+    const notched = Float64Array.of(0, 0, 20, 0, 20, 10, 11, 10, 10, 0.3, 9, 10, 0, 10);
+    expect(narrowest(region(notched)).thin[0].halfWidth).toBeCloseTo(0.15, 6);
+  });
+
+  it('is said with other thin places, well apart', () => {
+    // Five plates joined by strips of 1, 1.2, 1.6 and 4.
+    const plates = [0, 1, 2, 3, 4].map((i) => rectangle(12 * i, 0, 8, 8));
+    const strips = [1, 1.2, 1.6, 4].map((w, i) => rectangle(12 * i + 7, 4 - w / 2, 6, w));
+    const { thin } = narrowest(regionsOf([...plates, ...strips], 'nonzero')[0]!);
+    expect(thin.map(({ halfWidth, at: [x] }) => [halfWidth, Math.floor(x / 12)])).toEqual([
+      [expect.closeTo(0.5, 6), 0],
+      [expect.closeTo(0.6, 5), 1],
+      [expect.closeTo(0.8, 5), 2],
+    ]);
+  });
+
+  // @mdi/svg 7.4.47 (Apache-2.0): below the safe reach nothing falls apart and no hole opens, whatever the drawing.
+  it('keeps every hundredth icon in one piece below it', () => {
+    const folder = 'bench/sets/node_modules/@mdi/svg/svg';
+    const names = readdirSync(folder).filter((_, i) => i % 100 === 3);
+    const parted: string[] = [];
+    for (const name of names) {
+      const { shapes } = readSvg(readFileSync(`${folder}/${name}`, 'utf8'));
+      for (const each of regionsOf(
+        shapes.flatMap((shape) => flatten(shape.path, 0.002)),
+        'nonzero',
+      )) {
+        const { safeReach } = narrowest(each);
+        const inner = insetRegions([each], 0.95 * safeReach, 0.001).filter((part) => regionsArea([part]) > 1e-3);
+        if (inner.length !== 1 || inner[0]!.holes.length !== each.holes.length) parted.push(`${name} ${safeReach}`);
+      }
+    }
+    expect(parted).toEqual([]);
   });
 });

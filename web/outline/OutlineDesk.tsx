@@ -3,6 +3,7 @@
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Layer, OutlineShape, Source } from '../../core/index.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
+import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
 import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
@@ -154,6 +155,7 @@ export function OutlineDesk({ source }: { source: Source }) {
             />
           ))}
           <FindingMarks pixel={pixel} />
+          <PlaceOnSource source={source} pixel={pixel} />
           <FaceMarks pixel={pixel} />
           {/* Space moves the view, whatever tool is in hand. */}
           <g pointerEvents={isSpaceDown ? 'none' : undefined}>

@@ -3,6 +3,7 @@ import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer, PictureSource } from '../../core/index.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
 import { strokeAttributes } from '../controls/stroke.ts';
+import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
 import { useBuild } from '../store/build.ts';
 import { toggleShape } from '../store/outline.ts';
 import { changePicture, useWished } from '../store/picture.ts';
@@ -150,6 +151,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
                   )}
                 </g>
               )}
+              <PlaceOnSource source={known} pixel={scale} />
             </svg>
             {differs && !isCutting && (
               <Bitmap

@@ -1,6 +1,7 @@
 // FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer } from '../../core/index.ts';
+import { PlaceRing } from '../controls/PlaceRing.tsx';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
@@ -83,16 +84,7 @@ export function FlatView() {
                 pixel={scale}
               />
             ))}
-            {place && (
-              <circle
-                cx={place[0]}
-                cy={place[1]}
-                r={9 * scale}
-                fill="none"
-                className="stroke-ember"
-                strokeWidth={2 * scale}
-              />
-            )}
+            {place && <PlaceRing x={place[0]} y={place[1]} pixel={scale} />}
           </g>
         </svg>
       )}
@@ -102,6 +94,9 @@ export function FlatView() {
 }
 
 const NO_SHAPES: readonly FlatShape[] = [];
+
+/** What stands the line of a chosen layer off its own colour, in pixels. */
+const HALO = 5.5;
 
 interface FlatLayerProps {
   layer: Layer;
@@ -116,6 +111,12 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerPro
   if (!layer.shown || isHidden) return null;
   return (
     <g>
+      {selected &&
+        shapes.map((shape) =>
+          skipped.has(shape.id) || shape.stroke ? null : (
+            <path key={shape.id} d={shape.d} fill="none" className="stroke-sheet" strokeWidth={HALO * pixel} />
+          ),
+        )}
       {shapes.map((shape) =>
         skipped.has(shape.id) ? null : (
           <path

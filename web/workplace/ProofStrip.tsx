@@ -3,10 +3,11 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { LayerView, Point3, Totals } from '../../core/index.ts';
 import { formatCount, formatNumber } from '../format.ts';
-import { type Narrowest, narrowestOf, placeOf } from '../stations/build/narrowest.ts';
+import { type Narrowest, narrowestOf, placeOf, thinPlacesOf } from '../stations/build/narrowest.ts';
 import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
+import { ThinPlaces } from './ThinPlaces.tsx';
 
 export function ProofStrip() {
   const document = useDocument();
@@ -15,7 +16,8 @@ export function ProofStrip() {
   const shown = layers.filter((layer) => layer.shown);
   const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
   const isFresh = proven === document && measured.length > 0;
-  const narrowest = narrowestOf(layers, view);
+  const narrowest = narrowestOf(shown, view);
+  const thin = thinPlacesOf(shown, view);
   const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
   const firstFault = measured.map(faultIn).find((place) => place !== null) ?? null;
 
@@ -53,15 +55,11 @@ export function ProofStrip() {
             <Count name="points" now={totals.counts.points} before={before?.counts.points} />
             <Count name="edges" now={totals.counts.edges} before={before?.counts.edges} />
             <Count name="faces" now={totals.counts.faces} before={before?.counts.faces} />
+            {thin.length > 0 && <ThinPlaces places={thin} unit={unit} />}
             {narrowest && (
-              <>
-                <Entry name="thinnest stroke" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatNumber(2 * narrowest.safeReach)} {unit}
-                </Entry>
-                <Entry name="safe reach" onClick={() => pointAtNarrowest(narrowest)}>
-                  {formatNumber(narrowest.safeReach)} {unit}
-                </Entry>
-              </>
+              <Entry name="safe reach" onClick={() => pointAtNarrowest(narrowest)}>
+                {formatNumber(narrowest.safeReach)} {unit}
+              </Entry>
             )}
             <Entry name="volume">
               {formatNumber(totals.volume)} {unit}³

@@ -156,14 +156,28 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
           {formatNumber(area)} {unit}², {formatNumber(volume)} {unit}³
         </Figure>
         {view.width && (
-          <Figure name="thinnest stroke">
-            <TextButton
-              onClick={() => screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)])}
-            >
-              {`${formatNumber(2 * view.width.safeReach)} ${unit}`}
-            </TextButton>
-            , so a reach of {formatNumber(view.width.safeReach)} {unit} is safe
-          </Figure>
+          <>
+            <Figure name={view.width.thin.length > 1 ? 'thin places' : 'thinnest stroke'}>
+              {view.width.thin.map(({ halfWidth, at: [x, y] }, i) => (
+                <span key={`${x} ${y}`}>
+                  {i > 0 && ', '}
+                  <TextButton onClick={() => screen.pointAt([x, y, layer.base + heightOf(layer.build)])}>
+                    {formatNumber(2 * halfWidth)}
+                  </TextButton>
+                </span>
+              ))}{' '}
+              {unit}
+            </Figure>
+            <Figure name="safe reach">
+              <TextButton
+                onClick={() =>
+                  screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)])
+                }
+              >
+                {`${formatNumber(view.width.safeReach)} ${unit}`}
+              </TextButton>
+            </Figure>
+          </>
         )}
         <Figure name="edge">{EDGE_PATH_WORDS[view.edgePath]}</Figure>
         {'caps' in layer.build && layer.build.caps !== 'both' && (
