@@ -111,7 +111,7 @@ function build(regions: readonly Region[], { share, faces, crossings }: Case, ta
     if (crossings) tally.crossingsSought++;
     const proof = proofOf({ ...mesh, positions: mesh.positions.map(Math.fround) }, { crossings });
     const faults = proof.findings
-      .filter(({ fault }) => fault !== 'splinter')
+      .filter(({ fault }) => fault !== 'sliver')
       .map(({ fault, count }) => `${count} ${fault}`);
     if (!proof.closed || !(proof.volume > 0)) faults.push('not closed outward');
     if (faults.length > 0) tally.bad++;

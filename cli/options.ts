@@ -58,10 +58,11 @@ export const USAGE = `outline-stack build INPUT… --out PATH [options]    vecto
   --caps both           which of front and back are closed: both, front, back or none
   --crease 40           faces that meet at less than this are shaded as one surface, degrees
   --blend none          what an edge is smooth into: none, wall, front or both
-  --uv none             places on pictures: none, units, fitted or packed
+  --uv none             UVs: none, units, fitted or packed
   --weld 0              tidied: points nearer than this become one
   --straight N          tidied: points this near to the line between their neighbours go
   --merge DEGREES       tidied: neighbours that meet at no more than this become one polygon
+  --close               tidied: open rims get flat caps
   --tolerance 0.01      largest distance between a curve and its chords
   --size N              fit the longest side to N
   --recipe FILE.json    the same settings from a file; options here win
@@ -145,6 +146,7 @@ const BUILD_OPTIONS = {
   weld: { type: 'string' },
   straight: { type: 'string' },
   merge: { type: 'string' },
+  close: { type: 'boolean' },
   cell: { type: 'string' },
   'wall-rows': { type: 'string' },
   tolerance: { type: 'string' },
@@ -226,6 +228,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
         weld: number('weld') ?? recipe.tidy?.weld,
         straight: number('straight') ?? recipe.tidy?.straight,
         flat: number('merge') ?? recipe.tidy?.flat,
+        close: values.close ?? recipe.tidy?.close,
       }),
     },
   };
@@ -240,9 +243,9 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
 }
 
 /** Nothing is tidied unless something is asked for; then points in one place are welded in any case. */
-function tidyFrom({ weld, straight, flat }: Partial<TidySettings>): TidySettings | null {
-  if (weld === undefined && straight === undefined && flat === undefined) return null;
-  return { weld: notNegative('weld', weld ?? 0), straight: straight ?? -1, flat: flat ?? -1 };
+function tidyFrom({ weld, straight, flat, close }: Partial<TidySettings>): TidySettings | null {
+  if (weld === undefined && straight === undefined && flat === undefined && !close) return null;
+  return { weld: notNegative('weld', weld ?? 0), straight: straight ?? -1, flat: flat ?? -1, close: close === true };
 }
 
 export interface ProofCommand {

@@ -14,6 +14,7 @@ export {
   heightOf,
 } from './builds/index.ts';
 export type { BuildKind, Elevation, ElevationRim } from './builds/kind.ts';
+export { estimateFaces, type Measured } from './builds/slab/estimate.ts';
 export {
   type DrawnProfile,
   type Edge,
@@ -27,6 +28,7 @@ export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
 export { type Arrival, arrangeLayers, type LayerWishes, toleranceFor } from './document/arrive.ts';
+export { closingOf, isLeftOpen } from './document/closing.ts';
 export type { LayerChange } from './document/commands/change-layers.ts';
 export { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './document/commands/index.ts';
 export { type Delta, deltaOf, withDelta } from './document/delta.ts';
@@ -123,9 +125,9 @@ export {
   type Proof,
   type ProofOptions,
   proofOf,
-  SPLINTER_DEG,
+  SLIVER_DEG,
 } from './mesh/proof.ts';
-export { TIDY_STEPS, type Tidied, type TidySettings, type TidyStep, tidy } from './mesh/tidy/tidy.ts';
+export { TIDY_STEPS, type Tidied, type TidyChange, type TidySettings, type TidyStep, tidy } from './mesh/tidy/tidy.ts';
 export { type Totals, totalsOf } from './mesh/totals.ts';
 export { faceCount, type Mesh, SIDES, type Side } from './mesh/types.ts';
 export { layUvs, UV_LAYOUTS, type UvLayout } from './mesh/uv.ts';

@@ -105,7 +105,7 @@ test('a picture dropped in becomes a layer a colour, is retraced without losing 
   const count = await layers();
 
   await test.step('a piece is discarded by a click and kept by another', async () => {
-    const toggle = page.getByRole('button', { name: /^Discard piece-\d+ of/ }).first();
+    const toggle = page.getByRole('button', { name: /^Discard piece \d+ of/ }).first();
     const name = (await toggle.getAttribute('aria-label'))!.replace('Discard', 'Keep');
     await toggle.click();
     await page.getByRole('button', { name }).click();

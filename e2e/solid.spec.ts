@@ -63,7 +63,7 @@ test('the proof is a page that leads to every place', async ({ page }) => {
   const station = page.getByRole('complementary', { name: 'Station' });
   await expect(station.getByRole('img', { name: /^Smallest angle of each triangle/ })).toBeVisible();
   await expect(station.getByRole('img', { name: /^Length of the edges, mm: / })).toBeVisible();
-  await expect(station.getByText('by the straight skeleton, exact offsets').first()).toBeVisible();
+  await expect(station.getByText('exact: every point as far in as the profile says').first()).toBeVisible();
   // A thin place is pointed at and framed.
   const work = page.getByRole('main', { name: 'Work' });
   await expect(work).not.toHaveAttribute('data-place', /./);
@@ -93,12 +93,15 @@ test('a mesh is tidied with counts, and laid on pictures under a checker', async
   const faces = await proofNumber(page, 'faces');
   await unfold(page, 'Tidying');
   await choose(page, /^Tidying/, 'tidied');
-  await expect(page.getByText(/faces merged into others, .* points? dropped\./)).toBeVisible();
+  const report = page.getByRole('table', { name: 'What tidying changed' });
+  await expect(report.getByRole('row', { name: /faces merged into others/ })).toBeVisible();
+  // Nothing moved further than was allowed, and the volume stayed.
+  await expect(report.getByRole('row', { name: /points dropped 0(\.00\d+)? [\d\s.]+$/ })).toBeVisible();
   await proven(page);
   await expect.poll(() => proofNumber(page, 'faces')).toBeLessThan(faces - 200);
   await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
-  await unfold(page, 'Pictures');
-  await choose(page, /^Places on pictures/, 'each have a picture place of their own');
+  await unfold(page, 'UV');
+  await choose(page, /^UV layout/, 'have UVs packed side by side');
   await page.getByRole('button', { name: 'Show a checker on it' }).click();
   await expect(page.getByRole('button', { name: 'Checker where layers lie on pictures' })).toHaveAttribute(
     'aria-pressed',
@@ -123,7 +126,7 @@ test('a mesh file comes in as layers, is tidied, proven and exported', async ({ 
   await expect(page.getByRole('spinbutton', { name: 'Depth' })).toHaveValue('8');
   await expect(page.getByRole('spinbutton', { name: 'Reach' })).toHaveCount(0);
   await unfold(page, 'Tidying');
-  await expect(page.getByText('1 face turned outward.')).toBeVisible();
+  await expect(page.getByRole('row', { name: /^1 face turned outward/ })).toBeVisible();
   await proven(page);
   await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Export' }).click();
@@ -158,4 +161,50 @@ test('a reach dragged on a mark of 2,000 points ends closed, and undoes as one c
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(reach).toHaveValue(before);
   await expect.poll(() => proofNumber(page, 'volume')).toBe(volume);
+});
+
+test('an open body says so everywhere, shows its inside, and is closed with one click', async ({ page }) => {
+  await openDemo(page);
+  const strip = page.getByRole('region', { name: 'Proof' });
+  const volume = await strip.locator('[data-proof="volume"]').textContent();
+  await page.getByRole('button', { name: 'Heron', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Closed sides' }).click();
+  await page.getByRole('option', { name: 'Only the back is' }).click();
+  await expect(strip.locator('[data-proof="verdict"]')).toHaveText('Open');
+  await expect(strip.locator('[data-proof="volume of what is closed"]')).not.toHaveText(volume!);
+  // Clicking what was found chooses the mesh and points at the place.
+  await page.keyboard.press('Escape');
+  await strip.locator('[data-proof="verdict"]').click();
+  await expect(page.getByRole('button', { name: 'Heron', exact: true }).first()).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(page.getByText('Heron is open: no volume is enclosed.')).toBeVisible();
+  await page.getByRole('link', { name: 'Proof', exact: true }).click();
+  await expect(page.getByText('no volume: it is open')).toBeVisible();
+  await page.getByRole('link', { name: 'Export' }).click();
+  await page.getByRole('radio', { name: /STL/ }).check();
+  await expect(page.getByText(/Heron is open: .*a printer cannot tell/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the STL file' }).click();
+  await expect(page.getByRole('row', { name: /open parts 1 1/ })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(strip.locator('[data-proof="volume"]')).toHaveText(volume!);
+  await expect(strip.locator('[data-proof="verdict"]')).toHaveText('Closed, no self-crossings');
+});
+
+test('a division into very many faces is told beforehand and made only when it is wanted', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Night', exact: true }).first().click();
+  const faces = await proofNumber(page, 'faces');
+  await choose(page, /^Face mesh/, 'a grid of squares');
+  await proven(page);
+  await set(page, 'Cell', '0.15');
+  const note = page.getByText(/That makes about [\d\s]+000 faces, which takes about \d+.(s|min) here/);
+  await expect(note).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it as it is' }).click();
+  await expect(note).toBeHidden();
+  await set(page, 'Cell', '0.25');
+  await page.getByRole('button', { name: 'Make them' }).click();
+  await proven(page);
+  expect(await proofNumber(page, 'faces')).toBeGreaterThan(faces + 80_000);
 });

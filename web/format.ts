@@ -39,6 +39,11 @@ export function countOf(count: number, thing: string): string {
   return `${formatCount(count)} ${thing}${count === 1 ? '' : 's'}`;
 }
 
+/** A time to be waited, roughly: `2 s`, `3 min`. */
+export function formatSeconds(seconds: number): string {
+  return seconds < 100 ? `${written(Math.max(1, seconds), 0)}\u00a0s` : `${written(seconds / 60, 0)}\u00a0min`;
+}
+
 export function formatBytes(bytes: number): string {
   return bytes < 1e6 ? `${written(bytes / 1e3, 1)}\u00a0kB` : `${written(bytes / 1e6, 2)}\u00a0MB`;
 }

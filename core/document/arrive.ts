@@ -4,6 +4,7 @@ import { roundFigure } from '../base/figures.ts';
 import { type Build, buildKind } from '../builds/index.ts';
 import type { Edge, EdgeShape } from '../builds/slab/schema.ts';
 import type { Drawing, LeftOut } from '../drawing.ts';
+import { ONLY_WELDED } from '../mesh/tidy/tidy.ts';
 import type { Region } from '../outline/types.ts';
 import { arrange } from '../sources/arrange.ts';
 import { type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
@@ -95,7 +96,7 @@ function layersOf(
       build: { ...kind.start({ depth, reach, size }), ...wished } as Build,
       ...FINISH_DEFAULTS,
       // Points in one place are one: files of meshes repeat them wherever light changes.
-      ...(kind.from === 'meshes' ? { tidy: { weld: 0, straight: -1, flat: -1 } } : {}),
+      ...(kind.from === 'meshes' ? { tidy: ONLY_WELDED } : {}),
       ...finish,
     };
   });

@@ -226,7 +226,7 @@ describe('commands', () => {
   it('change single settings of back edges and of tidying, of each layer its own', () => {
     const settings = (of: Project, layer: string, change: LayerChange) =>
       applyCommand(of, { do: 'change-layers', layers: [layer], change });
-    const tidy = { weld: 0.1, straight: -1, flat: 2 };
+    const tidy = { weld: 0.1, straight: -1, flat: 2, close: false };
     const first = settings(project, low.id, {
       tidy,
       build: { edge: { on: 'both', reach: 1 }, backEdge: { reach: 2 } },

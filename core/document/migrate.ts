@@ -68,12 +68,16 @@ const STEPS: Readonly<Record<number, (document: Old) => Old>> = {
       })),
     };
   },
-  // How far down an edge comes can follow how far in it reaches; edges that are as steep as they are wide do from now on.
+  // Tidying can close rims, and how far down an edge comes can follow how far in it reaches; edges that are as steep as they are wide do from now on.
   5: ({ layers, ...document }) => ({
     ...document,
-    layers: each(layers, ({ build, ...layer }) => {
+    layers: each(layers, ({ build, tidy, ...layer }) => {
       const { edge, backEdge, ...rest } = build as Old;
-      return { ...layer, build: edge ? { ...rest, edge: followed(edge), backEdge: followed(backEdge) } : build };
+      return {
+        ...layer,
+        build: edge ? { ...rest, edge: followed(edge), backEdge: followed(backEdge) } : build,
+        tidy: tidy ? { close: false, ...(tidy as object) } : tidy,
+      };
     }),
   }),
 };

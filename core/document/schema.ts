@@ -34,6 +34,8 @@ export const TidySchema = z.object({
   weld: length(),
   straight: lengthOrNone(),
   flat: z.number().min(-1).max(180),
+  /** Whether open rims get flat caps. */
+  close: z.boolean(),
 });
 
 export const LayerSchema = z.object({

@@ -11,6 +11,7 @@ import { faceCount, SIDES } from '../mesh/types.ts';
 import { cube, joinedMeshes, meshFrom } from '../testing/meshes.ts';
 import { NO_STAGES, projectOf, wishesOf } from '../testing/projects.ts';
 import { arrive } from './arrive.ts';
+import { closingOf, isLeftOpen } from './closing.ts';
 import type { LayerChange } from './commands/change-layers.ts';
 import { applyCommand, type Command } from './commands/index.ts';
 import { emptyProject, type Layer } from './schema.ts';
@@ -83,20 +84,23 @@ describe('profiles drawn by hand', () => {
 });
 
 describe('sides left open', () => {
-  it('have no faces, and are proven closed before they are left off', () => {
+  it('have no faces, and the mesh is proven open, without a volume, until they are closed again', () => {
     for (const [caps, open] of [
       ['front', 'back'],
       ['back', 'front'],
       ['none', null],
     ] as const) {
       const next = changed({ build: { caps } });
-      const { mesh, whole } = evaluator.mesh(next, next.layers[0]!);
+      const { mesh } = evaluator.mesh(next, next.layers[0]!);
       const sides = new Set(Array.from(mesh.sides, (side) => SIDES[side]));
       expect(sides.has('back')).toBe(caps === 'back');
       expect(sides.has('front')).toBe(caps === 'front');
-      expect(topologyOf(whole).closed).toBe(true);
       expect(topologyOf(mesh)).toMatchObject({ closed: false, crowded: 0, flipped: 0 });
       if (open) expect(sides.has(open)).toBe(false);
+      expect(evaluator.proof(next, next.layers[0]!)).toMatchObject({ closed: false, volume: 0 });
+      expect(isLeftOpen(next.layers[0]!)).toBe(true);
+      const again = changed(closingOf(next.layers[0]!), next);
+      expect(evaluator.proof(again, again.layers[0]!)).toEqual(evaluator.proof(project, project.layers[0]!));
     }
   });
 });
@@ -104,12 +108,12 @@ describe('sides left open', () => {
 describe('tidying', () => {
   it('says what it changed, and keeps the mesh closed and as large', () => {
     const even = changed({ build: { faces: 'even', cell: 4, wallRows: 4 } });
-    const tidied = changed({ tidy: { weld: 0, straight: 1e-6, flat: 0.2 } }, even);
+    const tidied = changed({ tidy: { weld: 0, straight: 1e-6, flat: 0.2, close: false } }, even);
     const before = evaluator.mesh(even, even.layers[0]!);
     const after = evaluator.mesh(tidied, tidied.layers[0]!);
     expect(before.tidied).toBeNull();
-    expect(after.tidied!.merged).toBeGreaterThan(100);
-    expect(after.tidied!.dropped).toBeGreaterThan(0);
+    expect(after.tidied!.merged.count).toBeGreaterThan(100);
+    expect(after.tidied!.dropped.count).toBeGreaterThan(0);
     expect(faceCount(after.mesh)).toBeLessThan(faceCount(before.mesh) / 2);
     const [a, b] = [proofOf(before.mesh), proofOf(after.mesh)];
     expect(isSound(b)).toBe(true);
@@ -157,7 +161,7 @@ describe('parts that are brought in', () => {
     const proof = proofOf(top!.mesh);
     expect(isSound(proof)).toBe(true);
     expect([proof.volume, proof.min[2], proof.size[2]]).toEqual([expect.closeTo(300, 9), 40, 3]);
-    expect(own.mesh(both, layers[1]!).tidied!.turned).toBe(6);
+    expect(own.mesh(both, layers[1]!).tidied!.turned.count).toBe(6);
   });
 
   it('come in at a size that can be seen, with a word', () => {

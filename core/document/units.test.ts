@@ -47,6 +47,7 @@ const anyLayer = (layer: Layer): fc.Arbitrary<Layer> => {
           weld: length,
           straight: fc.oneof(length, fc.constant(-1)),
           flat: fc.double({ min: -1, max: 90, noNaN: true }),
+          close: fc.boolean(),
         }),
       ),
     })

@@ -54,8 +54,6 @@ export interface LayerMesh {
   /** Equal keys, equal meshes. */
   readonly key: string;
   readonly mesh: Mesh;
-  /** With all its faces: what is proven. */
-  readonly whole: Mesh;
   /** What tidying changed; null where nothing was to be tidied. */
   readonly tidied: Tidied['changes'] | null;
 }
@@ -383,7 +381,7 @@ export class Evaluator {
     const bends = mesh.flow ? this.bendsOf(project, layer) : null;
     const flowing = mesh.flow && bends ? { ...mesh, flow: { ...mesh.flow, bends } } : mesh;
     const { mesh: whole, changes: tidied } = layer.tidy ? tidy(flowing, layer.tidy) : { mesh: flowing, changes: null };
-    return { key, mesh: buildKind(layer.build.kind).opened(whole, layer.build), whole, tidied };
+    return { key, mesh: buildKind(layer.build.kind).opened(whole, layer.build), tidied };
   }
 
   /** How far the curves of a layer turn from the edges of its mesh. */
@@ -402,8 +400,8 @@ export class Evaluator {
 
   /** Of the mesh on height 0, with all its faces. */
   proof(project: Resolved, layer: Layer): Proof {
-    const { key, whole } = this.mesh(project, layer);
-    return this.proofs.get(key, () => proofOf(whole));
+    const { key, mesh } = this.mesh(project, layer);
+    return this.proofs.get(key, () => proofOf(mesh));
   }
 
   /** Whether the proof of a layer is known; otherwise it takes time. */

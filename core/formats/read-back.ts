@@ -75,6 +75,7 @@ export async function readBackMeshes(
   const rows: ReadBackRow[] = [
     row('triangles', built.counts.triangles, found.counts.triangles, 0),
     row('closed parts', built.closedParts, found.closedParts, 0),
+    ...(built.openParts + found.openParts > 0 ? [row('open parts', built.openParts, found.openParts, 0)] : []),
     row('volume', built.volume, found.volume, FLOAT_SHARE * size ** 3),
     ...(['width', 'height', 'depth'] as const).map((what, axis) =>
       row(what, built.size[axis]!, found.size[axis]!, FLOAT_SHARE * size),

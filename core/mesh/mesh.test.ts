@@ -152,7 +152,7 @@ describe('proof', () => {
     );
     expect(proofOf(needle).findings.map(({ fault, count }) => [fault, count])).toEqual([
       ['crossing', 1],
-      ['splinter', 2],
+      ['sliver', 2],
     ]);
   });
 

@@ -15,8 +15,8 @@ export interface MeshCounts {
   readonly triangles: number;
 }
 
-/** What is found in a mesh, worst first. All but splinters keep it from being sound. */
-export const FAULTS = ['open', 'crowded', 'flipped', 'inward', 'crossing', 'zero', 'splinter'] as const;
+/** What is found in a mesh, worst first. All but slivers keep it from being sound. */
+export const FAULTS = ['open', 'crowded', 'flipped', 'inward', 'crossing', 'zero', 'sliver'] as const;
 export type Fault = (typeof FAULTS)[number];
 
 /** What faults are called, one and many. */
@@ -27,7 +27,7 @@ export const FAULT_WORDS: Record<Fault, readonly [one: string, many: string]> = 
   inward: ['shell that faces inward', 'shells that face inward'],
   crossing: ['self-crossing', 'self-crossings'],
   zero: ['face without area', 'faces without area'],
-  splinter: ['splinter', 'splinters'],
+  sliver: ['sliver', 'slivers'],
 };
 
 export interface FoundFault {
@@ -54,7 +54,7 @@ export interface Proof {
   /** Whether self-crossings were looked for. */
   readonly crossingsSought: boolean;
   readonly shells: number;
-  /** Cubic project units; positive when faces point outward. */
+  /** Cubic project units; positive when faces point outward, 0 for what is open: it holds nothing. */
   readonly volume: number;
   /** Square project units. */
   readonly area: number;
@@ -68,8 +68,8 @@ export interface Proof {
   readonly lengths: readonly Bin[];
 }
 
-/** A splinter's smallest angle is below this, degrees. */
-export const SPLINTER_DEG = 1;
+/** A sliver's smallest angle is below this, degrees. */
+export const SLIVER_DEG = 1;
 const ANGLE_STEP_DEG = 5;
 
 export interface ProofOptions {
@@ -111,7 +111,7 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
     const angle = smallestAngle(Math.hypot(...u), Math.hypot(...v), Math.hypot(...difference(positions, c, b)), double);
     angles[Math.min(angles.length - 1, Math.floor(angle / ANGLE_STEP_DEG + 1e-9))]!++;
     const isZero = !(double / 2 > ZERO_AREA * longest * longest);
-    if (isZero || angle < SPLINTER_DEG) found.addOne(isZero ? 'zero' : 'splinter', () => middle(positions, corners));
+    if (isZero || angle < SLIVER_DEG) found.addOne(isZero ? 'zero' : 'sliver', () => middle(positions, corners));
   }
   if (volume < 0 && topology.closed) found.add('inward', topology.shells, [middle(positions, [indices[0]!])]);
   const pairs = wanted ? crossingsOf(firstPositions(positions, remap), welded) : [];
@@ -123,7 +123,7 @@ export function proofOf(mesh: Mesh, { crossings: wanted = true }: ProofOptions =
     findings: found.all(),
     crossingsSought: wanted,
     shells: topology.shells,
-    volume,
+    volume: topology.closed ? volume : 0,
     area,
     size,
     min,
@@ -201,7 +201,7 @@ function roundStep(step: number): number {
 
 /** Whether nothing at all is wrong. */
 export function isSound(proof: Proof): boolean {
-  return proof.closed && proof.volume > 0 && proof.findings.every(({ fault }) => fault === 'splinter');
+  return proof.closed && proof.volume > 0 && proof.findings.every(({ fault }) => fault === 'sliver');
 }
 
 /** Exactly one position a welded point, indexed as `remap` says. */

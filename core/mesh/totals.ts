@@ -6,6 +6,8 @@ export interface Totals {
   /** Whether all are closed, and how many are. */
   readonly closed: boolean;
   readonly closedParts: number;
+  readonly openParts: number;
+  /** Of those that are closed. */
   readonly volume: number;
   readonly area: number;
   /** Of the box around all. */
@@ -31,6 +33,7 @@ export function totalsOf(proofs: readonly Proof[], bases: readonly number[] = []
     },
     closed: closedParts === proofs.length,
     closedParts,
+    openParts: proofs.length - closedParts,
     volume: sum(({ volume }) => volume),
     area: sum(({ area }) => area),
     size: [high(0) - low(0), high(1) - low(1), high(2) - low(2)],

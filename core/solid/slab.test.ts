@@ -133,7 +133,7 @@ describe('edges', () => {
 });
 
 describe('even faces', () => {
-  it('have edges of about the cell size and no splinters', () => {
+  it('have edges of about the cell size and no slivers', () => {
     const mesh = build([region(regularPolygon(40, 20))], { faces: 'even', cell: 2 });
     check(mesh);
     const { indices } = trianglesOf(mesh);

@@ -177,7 +177,7 @@ function touchesBorder({ rings }: Piece, { width, height }: Prepared['picture'])
 }
 
 function shapeOf(path: Path, colour: string, index: number): Shape {
-  return { id: `piece-${index}`, name: `piece-${index}`, group: '', path, fillRule: 'evenodd', colour, opacity: 1 };
+  return { id: `piece-${index}`, name: `Piece ${index}`, group: '', path, fillRule: 'evenodd', colour, opacity: 1 };
 }
 
 function totals(fits: readonly { readonly pieces: number; readonly stray: number }[]) {

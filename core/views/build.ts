@@ -11,6 +11,7 @@ import { boxOfPoints } from '../mesh/place.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { layUvs } from '../mesh/uv.ts';
+import { regionsArea, ringLength, ringsOf } from '../outline/measure.ts';
 import type { Width } from '../outline/width.ts';
 import type { EdgePath } from '../solid/lid.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
@@ -45,6 +46,9 @@ export interface LayerView {
   readonly shapes: readonly FlatShape[] | null;
   readonly outlines: number;
   readonly points: number;
+  /** Of its outlines; square and plain project units. */
+  readonly area: number;
+  readonly length: number;
   readonly width: Width | null;
   readonly edgePath: EdgePath;
   /** What tidying changed, null where nothing was tidied. */
@@ -80,6 +84,8 @@ const NOT_BUILT = {
   meshKey: '',
   outlines: 0,
   points: 0,
+  area: 0,
+  length: 0,
   width: null,
   edgePath: 'none',
   ringOutlines: 0,
@@ -174,7 +180,23 @@ export class BuildViews {
       const { key: meshKey, tidied } = evaluator.mesh(project, layer);
       const width = evaluator.width(project, layer);
       const outlines = regions.length;
-      return { id, meshKey, outlines, points, width, edgePath, ringOutlines, tidied, stranded, warnings, error: null };
+      const area = regionsArea(regions);
+      const length = ringsOf(regions).reduce((sum, ring) => sum + ringLength(ring), 0);
+      return {
+        id,
+        meshKey,
+        outlines,
+        points,
+        area,
+        length,
+        width,
+        edgePath,
+        ringOutlines,
+        tidied,
+        stranded,
+        warnings,
+        error: null,
+      };
     } catch (error) {
       if (error instanceof NotOpen) throw error;
       const code = error instanceof GeometryError ? error.code : 'unexpected';

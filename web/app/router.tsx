@@ -6,6 +6,7 @@ import { Finder } from '../find/Finder.tsx';
 export const router = createBrowserRouter([
   {
     element: <Frame />,
+    hydrateFallbackElement: <p className="p-6 text-quiet">Opening…</p>,
     children: [
       {
         path: '/',

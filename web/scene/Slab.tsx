@@ -4,7 +4,16 @@
 // the new one is there.
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
-import { BufferAttribute, BufferGeometry, Color, DynamicDrawUsage, Sphere, SRGBColorSpace, Vector3 } from 'three';
+import {
+  BackSide,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DynamicDrawUsage,
+  Sphere,
+  SRGBColorSpace,
+  Vector3,
+} from 'three';
 import type { DrawnMesh } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import { checkerFor } from './checker.ts';
@@ -20,10 +29,12 @@ export interface SlabProps {
   square: number;
   mesh: DrawnMesh;
   wire: boolean;
+  /** Inner faces can be seen, and are told from outer ones. */
+  isOpen: boolean;
 }
 
 export const Slab = memo(function Slab(props: SlabProps) {
-  const { id, base, colour, roughness, metalness, opacity, square, mesh, wire } = props;
+  const { id, base, colour, roughness, metalness, opacity, square, mesh, wire, isOpen } = props;
   const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(id));
@@ -64,6 +75,11 @@ export const Slab = memo(function Slab(props: SlabProps) {
           polygonOffsetUnits={1}
         />
       </mesh>
+      {isOpen && (
+        <mesh geometry={geometry!} raycast={() => null}>
+          <meshStandardMaterial side={BackSide} color={INNER} roughness={1} metalness={0} dithering />
+        </mesh>
+      )}
       {lines && (
         <lineSegments geometry={lines} raycast={() => null}>
           <lineBasicMaterial color={wireOver(colour)} transparent opacity={0.55} />
@@ -72,6 +88,9 @@ export const Slab = memo(function Slab(props: SlabProps) {
     </group>
   );
 });
+
+/** Of faces that look inward. */
+const INNER = '#b5654e';
 
 /** Lines that can be told from what they lie on. */
 function wireOver(colour: string): string {

@@ -2,6 +2,7 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import { memo, useEffect } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
+import { useOpenLayers } from '../stations/proof/OpenNote.tsx';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
@@ -56,6 +57,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   useEffect(() => {
     shadows.needsUpdate = true;
   });
+  const open = new Set(useOpenLayers().map(({ id }) => id));
   const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
   return (
     <>
@@ -64,7 +66,16 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
         const mesh = meshes.get(id);
         const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
         return shown && mesh && !hidden.includes(id) ? (
-          <Slab key={id} id={id} base={base} {...material} square={square} mesh={mesh} wire={wire} />
+          <Slab
+            key={id}
+            id={id}
+            base={base}
+            {...material}
+            square={square}
+            mesh={mesh}
+            wire={wire}
+            isOpen={open.has(id)}
+          />
         ) : null;
       })}
       <PlaceMark size={size} />
@@ -81,7 +92,7 @@ const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
   left: [-1, 0, 0],
   right: [1, 0, 0],
   top: [0, 1, 0.0001],
-  below: [0, -1, 0.0001],
+  bottom: [0, -1, 0.0001],
 };
 
 /** Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. */

@@ -30,6 +30,8 @@ interface BuildState {
   readonly totals: Totals | null;
   readonly before: Totals | null;
   readonly busy: boolean;
+  /** Milliseconds a face took when last there was more to be made than a few. */
+  readonly pace: number;
   /** Busy for long enough to say so. */
   readonly slow: boolean;
   /** Share of the layers that are made, while it is slow. */
@@ -46,10 +48,14 @@ const EMPTY: BuildState = {
   totals: null,
   before: null,
   busy: false,
+  pace: 0.01,
   slow: false,
   progress: 0,
   failure: null,
 };
+
+/** Faces from which on a build tells how fast this machine is. */
+const TELLING = 5000;
 
 const SLOW_MS = 200;
 /** The proof waits for a pause, so that it never holds up a drag. */
@@ -91,12 +97,24 @@ async function buildLatest(): Promise<void> {
     const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
     const outcome = await geometry((api) => api.build(project, known, overlays, report));
     if (!wanted) break;
-    if (outcome.ok) set({ view: completed(outcome.value, seen), sheet: null, of: project, failure: null });
-    else set({ failure: outcome.error, of: project });
+    if (outcome.ok) {
+      set({
+        view: completed(outcome.value, seen),
+        sheet: null,
+        of: project,
+        pace: paceOf(outcome.value),
+        failure: null,
+      });
+    } else set({ failure: outcome.error, of: project });
   }
   clearTimeout(slow);
   set({ busy: false, slow: false, progress: 0 });
   proofTimer = setTimeout(() => void prove(), PROOF_DELAY_MS);
+}
+
+function paceOf({ layers, ms }: TimedBuild): number {
+  const made = layers.reduce((sum, { mesh }) => sum + (mesh ? mesh.indices.length / 3 : 0), 0);
+  return made >= TELLING ? ms / made : get().pace;
 }
 
 /** Shows the outlines while the first build takes its time. */

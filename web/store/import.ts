@@ -97,7 +97,7 @@ async function bringInOne(file: File): Promise<ImportResult> {
     const many = outcome.value.warnings.find(({ code }) => code === 'many');
     if (!many) return taken(file.name, outcome.value);
     useImport.setState({ held: { file: file.name, value: outcome.value, message: many.message } });
-    return { ...nothing, error: 'It waits for your word.' };
+    return { ...nothing, error: 'It has many pieces; say whether all of them are wanted.' };
   } catch (error) {
     return refused(file.name, error);
   }

@@ -2,8 +2,8 @@
 import { create } from 'zustand';
 import type { Point3 } from '../../core/index.ts';
 
-export type Ground = 'light' | 'grey' | 'checkered';
-export const DIRECTIONS = ['three-quarter', 'front', 'back', 'left', 'right', 'top', 'below'] as const;
+export type Backdrop = 'light' | 'grey' | 'checkered';
+export const DIRECTIONS = ['three-quarter', 'front', 'back', 'left', 'right', 'top', 'bottom'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
 type Modifiers = Pick<MouseEvent, 'shiftKey' | 'ctrlKey' | 'metaKey'>;
@@ -16,7 +16,7 @@ interface ScreenState {
   readonly hidden: readonly string[];
   /** The layer whose name is being typed. */
   readonly renaming: string | null;
-  readonly ground: Ground;
+  readonly backdrop: Backdrop;
   readonly wire: boolean;
   /** Whether a checkered picture shows where faces lie on pictures. */
   readonly checker: boolean;
@@ -33,7 +33,7 @@ export const useScreen = create<ScreenState>(() => ({
   anchor: null,
   hidden: [],
   renaming: null,
-  ground: 'grey',
+  backdrop: 'grey',
   wire: false,
   checker: false,
   split: 0,
@@ -68,7 +68,7 @@ export const screen = {
   rename: (id: string | null) => set({ renaming: id }),
   /** Of a project that is left nothing stays. */
   leave: () => set({ selected: [], anchor: null, hidden: [], renaming: null, place: null }),
-  setGround: (ground: Ground) => set({ ground }),
+  setBackdrop: (backdrop: Backdrop) => set({ backdrop }),
   toggleWire: () => set({ wire: !get().wire }),
   toggleChecker: () => set({ checker: !get().checker }),
   setSplit: (split: number) => set({ split: Math.min(1, Math.max(0, split)) }),

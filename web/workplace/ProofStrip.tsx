@@ -1,9 +1,10 @@
 // ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { LayerView, Point3, Totals } from '../../core/index.ts';
+import type { Layer, Totals } from '../../core/index.ts';
 import { formatCount, formatNumber } from '../format.ts';
 import { type Narrowest, narrowestOf, placeOf, thinPlacesOf } from '../stations/build/narrowest.ts';
+import { faultPlaces } from '../stations/proof/faults.ts';
 import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
@@ -12,22 +13,18 @@ import { ThinPlaces } from './ThinPlaces.tsx';
 export function ProofStrip() {
   const document = useDocument();
   const { unit, layers } = document;
-  const { view, proven, totals, before, proofs, slow, progress, failure } = useBuild();
+  const { view, proven, totals, before, slow, progress, failure } = useBuild();
   const shown = layers.filter((layer) => layer.shown);
   const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
   const isFresh = proven === document && measured.length > 0;
   const narrowest = narrowestOf(shown, view);
   const thin = thinPlacesOf(shown, view);
   const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
-  const firstFault = measured.map(faultIn).find((place) => place !== null) ?? null;
-
-  /** Where the worst of what was found in a layer is. */
-  function faultIn({ id, meshKey }: LayerView): Point3 | null {
-    const layer = layers.find((candidate) => candidate.id === id);
-    const worst = proofs[meshKey]?.findings.find(({ fault }) => fault !== 'splinter');
-    const [place] = worst?.places ?? [];
-    return place && layer ? [place[0], place[1], place[2] + layer.base] : null;
-  }
+  const faulty = shown.find((layer) => faultPlaces(layer).length > 0);
+  const showWorst = (layer: Layer) => {
+    screen.select([layer.id]);
+    screen.pointAt(faultPlaces(layer)[0]!);
+  };
 
   return (
     <section
@@ -47,7 +44,7 @@ export function ProofStrip() {
           <>
             <Entry
               name=""
-              onClick={firstFault ? () => screen.pointAt(firstFault) : undefined}
+              onClick={faulty ? () => showWorst(faulty) : undefined}
               tone={isSound(totals) ? 'tide' : 'ember'}
             >
               {verdict(totals)}
@@ -61,8 +58,8 @@ export function ProofStrip() {
                 {formatNumber(narrowest.safeReach)} {unit}
               </Entry>
             )}
-            <Entry name="volume">
-              {formatNumber(totals.volume)} {unit}³
+            <Entry name={totals.closed ? 'volume' : 'volume of what is closed'}>
+              {totals.closedParts > 0 ? `${formatNumber(totals.volume)} ${unit}³` : 'none'}
             </Entry>
             {view && <Entry name="built in">{Math.max(1, Math.round(view.ms))} ms</Entry>}
           </>
@@ -90,8 +87,8 @@ function pointAtNarrowest(narrowest: Narrowest): void {
 
 const isSound = ({ closed, faults: { inward, crossing, zero } }: Totals) => closed && inward + crossing + zero === 0;
 
-function verdict({ closed, faults: { inward, crossing, zero } }: Totals): string {
-  if (!closed) return 'Not closed';
+function verdict({ closed, openParts, faults: { inward, crossing, zero } }: Totals): string {
+  if (!closed) return openParts === 1 ? 'Open' : `${formatCount(openParts)} bodies open`;
   if (inward > 0) return 'Closed, inside out';
   if (crossing > 0) return `Closed, ${formatCount(crossing)} self-crossings`;
   if (zero > 0) return `Closed, ${formatCount(zero)} faces without area`;

@@ -8,7 +8,7 @@ import { SplitHandle } from '../controls/SplitHandle.tsx';
 import type { Desk, Station } from '../stations/kind.ts';
 import { ImportNotes } from '../stations/source/ImportNotes.tsx';
 import { useDocumentPart } from '../store/project.ts';
-import { DIRECTIONS, type Direction, type Ground, screen, useScreen } from '../store/screen.ts';
+import { type Backdrop, DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
 
 // The 3D library is most of the code; the rest of the workplace does not wait for it.
 const SolidView = later(
@@ -16,12 +16,12 @@ const SolidView = later(
   (module) => module.SolidView,
 );
 
-const GROUND_CLASS: Record<Ground, string> = { light: 'bg-[#f1f1f0]', grey: 'bg-view', checkered: 'checkered' };
+const BACKDROP_CLASS: Record<Backdrop, string> = { light: 'bg-[#f1f1f0]', grey: 'bg-view', checkered: 'checkered' };
 
 export function WorkView({ station: { desk, listsArrivals } }: { station: Station }) {
   const chosen = useScreen((state) => state.split);
   const split = desk.isDivided ? chosen : 1;
-  const ground = useScreen((state) => state.ground);
+  const backdrop = useScreen((state) => state.backdrop);
   const place = useScreen((state) => state.place);
   const [isSolidThere, setSolidThere] = useState(false);
   const onFramed = useCallback(() => setSolidThere(true), []);
@@ -30,7 +30,7 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <main
-      className={`relative h-full overflow-hidden ${GROUND_CLASS[ground]}`}
+      className={`relative h-full overflow-hidden ${BACKDROP_CLASS[backdrop]}`}
       aria-label="Work"
       data-place={place?.map((v) => v.toFixed(2)).join(' ')}
     >
@@ -76,7 +76,7 @@ function EmptySheet() {
 }
 
 function ViewTools({ desk, split }: { desk: Desk; split: number }) {
-  const { ground, wire, checker, look } = useScreen();
+  const { backdrop, wire, checker, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
       {desk.isDivided && (
@@ -114,15 +114,15 @@ function ViewTools({ desk, split }: { desk: Desk; split: number }) {
       )}
       <Suspense fallback={null}>{desk.tools && <desk.tools />}</Suspense>
       <IconButton icon={Frame} label="Frame everything" keys="Alt 1" onClick={() => screen.lookFrom(look.direction)} />
-      <Choice<Ground>
-        label="Ground"
-        value={ground}
+      <Choice<Backdrop>
+        label="Backdrop"
+        value={backdrop}
         options={[
           ['light', 'light'],
           ['grey', 'grey'],
           ['checkered', 'checkered'],
         ]}
-        onChange={screen.setGround}
+        onChange={screen.setBackdrop}
       />
     </div>
   );

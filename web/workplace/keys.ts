@@ -17,7 +17,7 @@ const lookKey = (direction: Direction, i: number): Key => ({
   does:
     i === 0
       ? 'Look from three quarters, everything framed'
-      : `Look straight from ${direction === 'below' ? direction : `the ${direction}`}`,
+      : `Look straight from ${direction === 'bottom' ? direction : `the ${direction}`}`,
   act: () => screen.lookFrom(direction),
 });
 

@@ -66,7 +66,7 @@ const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown]
   ['Faces', ({ build }) => build.kind === 'slab' && `${build.caps} ${build.faces} ${build.cell} ${build.wallRows}`],
   ['Material', ({ material }) => material],
   ['Shading', ({ shading }) => shading],
-  ['Places on pictures', ({ uv }) => uv],
+  ['UV layout', ({ uv }) => uv],
   ['Tidying', ({ tidy }) => tidy],
   ['Shapes', ({ members }) => members],
   ['Shapes', ({ skipped }) => skipped],

@@ -13,6 +13,8 @@ export interface Face {
 export interface Step {
   readonly faces: readonly Face[];
   readonly changed: number;
+  /** How far the surface moved at most, in units of the mesh; not given where it stayed. */
+  readonly farthest?: number;
 }
 
 export function facesOf({ starts, corners, sides, flow }: Mesh): Face[] {
@@ -50,6 +52,34 @@ export function meshOf(faces: readonly Face[], { positions, flow }: Mesh): Mesh 
       },
     }),
   };
+}
+
+/** Whether every edge is run through once either way. */
+export function isClosed(faces: readonly Face[], points: number): boolean {
+  const edges = facesByEdge(faces, points);
+  for (const [key, own] of edges) {
+    if (own.length !== 1 || edges.get((key % points) * points + Math.floor(key / points))?.length !== 1) return false;
+  }
+  return faces.length > 0;
+}
+
+/** Of what is closed; positive when faces point outward. */
+export function volumeOf(faces: readonly Face[], p: Float64Array): number {
+  let volume = 0;
+  const origin = faces[0]?.corners[0] ?? 0;
+  eachTriangle(faces, (a, b, c) => {
+    const at = (point: number) =>
+      [0, 1, 2].map((k) => p[3 * point + k]! - p[3 * origin + k]!) as [number, number, number];
+    const [[ax, ay, az], [bx, by, bz], [cx, cy, cz]] = [at(a), at(b), at(c)];
+    volume += (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6;
+  });
+  return volume;
+}
+
+export function eachTriangle(faces: readonly Face[], visit: (a: number, b: number, c: number) => void): void {
+  for (const { corners } of faces) {
+    for (let k = 2; k < corners.length; k++) visit(corners[0]!, corners[k - 1]!, corners[k]!);
+  }
 }
 
 /** The faces at each directed edge, by from · points + to. */

@@ -29,6 +29,7 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
     return [...found];
   };
   const merged: Face[] = [];
+  let farthest = 0;
   const cutter = new Cutter(faces, mesh.positions, points);
   const taken = new Uint8Array(faces.length);
   for (const first of faces.keys()) {
@@ -39,8 +40,11 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
     while (waiting.length > 0) {
       const part = waiting.pop()!;
       const ring = part.length === 1 ? faces[part[0]!]!.corners : cutter.ringOf(part);
-      if (ring) merged.push({ ...faces[part[0]!]!, corners: ring });
-      else {
+      if (ring) {
+        const whole = { ...faces[part[0]!]!, corners: ring };
+        merged.push(whole);
+        if (part.length > 1) farthest = Math.max(farthest, bulgeOf(whole, mesh.positions));
+      } else {
         for (const half of cutter.halves(part)) {
           const rest = new Set(half);
           for (const f of half) {
@@ -53,8 +57,26 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
       }
     }
   }
-  return { faces: merged, changed: faces.length - merged.length };
+  return { faces: merged, changed: faces.length - merged.length, farthest };
 }
+
+/** How far the corners of a face lie from the plane through their middle, across its normal (Newell's method). */
+function bulgeOf({ corners }: Face, p: Float64Array): number {
+  const [x, y, z] = [0, 1, 2].map((k) => (point: number) => p[3 * point + k]!) as [At, At, At];
+  const sum = (term: (a: number, b: number) => number) =>
+    corners.reduce((total, b, k) => total + term(corners.at(k - 1)!, b), 0);
+  const normal = [
+    sum((a, b) => (y(a) - y(b)) * (z(a) + z(b))),
+    sum((a, b) => (z(a) - z(b)) * (x(a) + x(b))),
+    sum((a, b) => (x(a) - x(b)) * (y(a) + y(b))),
+  ] as const;
+  const length = Math.hypot(...normal) || 1;
+  const heights = corners.map((c) => (normal[0] * x(c) + normal[1] * y(c) + normal[2] * z(c)) / length);
+  const middle = heights.reduce((total, v) => total + v, 0) / heights.length;
+  return heights.reduce((most, v) => Math.max(most, Math.abs(v - middle)), 0);
+}
+
+type At = (point: number) => number;
 
 /** Boundaries of sets of faces that hang together, and ways to cut those that no single ring bounds. */
 class Cutter {
@@ -119,6 +141,37 @@ class Cutter {
  * @param tolerance how far from that line they may lie
  */
 export function dropStraight(faces: readonly Face[], positions: Float64Array, tolerance: number): Step {
+  const lines = new Map<number, Line>();
+  const rest = withoutStraight(faces, positions, tolerance, lines);
+  let farthest = 0;
+  for (const point of lines.keys()) {
+    const [a, b] = [0, 1].map((way) => endOf(point, way, lines, positions));
+    farthest = Math.max(farthest, fromLine(positions, point, a!, b!).away);
+  }
+  return { faces: rest, changed: lines.size, farthest };
+}
+
+/** The points that one lay between when it was dropped. */
+type Line = readonly [a: number, b: number];
+
+/** The point that stayed, at one end of the line that a dropped one lies on. */
+function endOf(point: number, way: number, lines: ReadonlyMap<number, Line>, p: Float64Array): number {
+  let [from, at] = [point, lines.get(point)![way]!];
+  for (let line = lines.get(at); line; line = lines.get(at)) {
+    const along = (to: number) =>
+      [0, 1, 2].reduce((s, k) => s + (p[3 * to + k]! - p[3 * at + k]!) * (p[3 * at + k]! - p[3 * from + k]!), 0);
+    [from, at] = [at, along(line[0]) > along(line[1]) ? line[0] : line[1]];
+  }
+  return at;
+}
+
+/** @param lines takes what is dropped */
+function withoutStraight(
+  faces: readonly Face[],
+  positions: Float64Array,
+  tolerance: number,
+  lines: Map<number, Line>,
+): readonly Face[] {
   // The points before and after each point, once for every face that has it.
   const beside = new Map<number, [number, number][]>();
   for (const { corners } of faces) {
@@ -149,18 +202,23 @@ export function dropStraight(faces: readonly Face[], positions: Float64Array, to
     if (own.some((face) => sizes.get(face)! <= 3)) continue;
     for (const face of own) sizes.set(face, sizes.get(face)! - 1);
     dropped.add(point);
+    lines.set(point, [a, b]);
   }
-  if (dropped.size === 0) return { faces, changed: 0 };
+  if (dropped.size === 0) return faces;
   const rest = faces.map((face) => ({ ...face, corners: face.corners.filter((point) => !dropped.has(point)) }));
-  const again = dropStraight(rest, positions, tolerance);
-  return { faces: again.faces, changed: dropped.size + again.changed };
+  return withoutStraight(rest, positions, tolerance, lines);
 }
 
 function isBetween(p: Float64Array, point: number, a: number, b: number, tolerance: number): boolean {
+  const { along, length, away } = fromLine(p, point, a, b);
+  return along > 0 && along < length && away <= tolerance;
+}
+
+/** Where a point lies on the line from a to b, and how far from it. */
+function fromLine(p: Float64Array, point: number, a: number, b: number) {
   const way = [0, 1, 2].map((k) => p[3 * b + k]! - p[3 * a + k]!) as [number, number, number];
   const off = [0, 1, 2].map((k) => p[3 * point + k]! - p[3 * a + k]!) as [number, number, number];
   const length = Math.hypot(...way);
   const along = (way[0] * off[0] + way[1] * off[1] + way[2] * off[2]) / length;
-  if (!(along > 0 && along < length)) return false;
-  return Math.hypot(...off.map((v, k) => v - (along / length) * way[k]!)) <= tolerance;
+  return { along, length, away: Math.hypot(...off.map((v, k) => v - (along / length) * way[k]!)) };
 }

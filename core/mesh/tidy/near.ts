@@ -11,14 +11,19 @@ export function weldNear(faces: readonly Face[], positions: Float64Array, distan
   const target = targetsOf(positions, distance);
   const used = new Set(faces.flatMap(({ corners }) => corners));
   let changed = 0;
-  for (const point of used) if (target[point] !== point) changed++;
+  let farthest = 0;
+  for (const point of used) {
+    if (target[point] === point) continue;
+    changed++;
+    farthest = Math.max(farthest, apart(positions, point, target[point]!));
+  }
   if (changed === 0) return { faces, changed };
   const welded = faces.flatMap((face) => {
     const moved = face.corners.map((point) => target[point]!);
     const corners = moved.filter((point, k) => point !== moved.at(k - 1));
     return corners.length >= 3 ? [{ ...face, corners }] : [];
   });
-  return { faces: welded, changed };
+  return { faces: welded, changed, farthest };
 }
 
 function targetsOf(positions: Float64Array, distance: number): Uint32Array {

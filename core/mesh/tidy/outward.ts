@@ -1,5 +1,5 @@
 // outward.ts — faces turned so that neighbours agree, and shells so that they face outward.
-import { across, type Face, facesByEdge, type Step } from './faces.ts';
+import { across, eachTriangle, type Face, facesByEdge, type Step, volumeOf } from './faces.ts';
 
 /**
  * Floods each shell from its first face, turning what runs the other way; then turns shells with a volume below zero. A shell
@@ -67,18 +67,6 @@ function flooded(faces: readonly Face[], points: number): Flood {
   return { shellOf, isTurned, isClosed };
 }
 
-function volumeOf(faces: readonly Face[], p: Float64Array): number {
-  let volume = 0;
-  const origin = faces[0]?.corners[0] ?? 0;
-  eachTriangle(faces, (a, b, c) => {
-    const at = (point: number) =>
-      [0, 1, 2].map((k) => p[3 * point + k]! - p[3 * origin + k]!) as [number, number, number];
-    const [[ax, ay, az], [bx, by, bz], [cx, cy, cz]] = [at(a), at(b), at(c)];
-    volume += (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6;
-  });
-  return volume;
-}
-
 /** How many of the others a shell lies in: those that a ray from it, upward and a little aslant, leaves once more than it enters. */
 function depthOf(shell: readonly Face[], others: readonly (readonly Face[])[], p: Float64Array): number {
   const start = shell[0]!.corners[0]!;
@@ -99,10 +87,4 @@ function depthOf(shell: readonly Face[], others: readonly (readonly Face[])[], p
     });
     return isIn;
   }).length;
-}
-
-function eachTriangle(faces: readonly Face[], visit: (a: number, b: number, c: number) => void): void {
-  for (const { corners } of faces) {
-    for (let k = 2; k < corners.length; k++) visit(corners[0]!, corners[k - 1]!, corners[k]!);
-  }
 }

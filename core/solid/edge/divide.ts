@@ -1,6 +1,6 @@
 // divide.ts — faces of a plane drawing as a mesh can have them. Quads are convex, and a face with more corners is a fan of
 // triangles around its first one, so that nobody can read it wrong. What is neither is divided by its Delaunay triangulation,
-// which has no splinters that could be avoided, and its triangles are joined again into quads and fans.
+// which has no slivers that could be avoided, and its triangles are joined again into quads and fans.
 import { floats, uints } from '../../base/arrays.ts';
 import { isConvexQuad, pairsOf, quadAround } from '../../geometry/quads.ts';
 import { hasSize, mendSlivers } from '../../geometry/slivers.ts';

@@ -12,7 +12,7 @@ import { compacted, type FlatMesh, type FlatOutline } from './types.ts';
 /** Squares per front at the most. */
 const MAX_SQUARES = 200_000;
 
-/** Squares keep this share of a cell away from the outline, so that the band has no splinters. */
+/** Squares keep this share of a cell away from the outline, so that the band has no slivers. */
 const CLEARANCE = 0.2;
 
 /**

@@ -82,7 +82,7 @@ export function named(drawing: Drawing, known: readonly PieceMark[], ratio = 1):
   return {
     drawing: {
       ...drawing,
-      shapes: drawing.shapes.map((shape, i) => ({ ...shape, id: all[i]!, name: all[i]! })),
+      shapes: drawing.shapes.map((shape, i) => ({ ...shape, id: all[i]!, name: all[i]!.replace('piece-', 'Piece ') })),
       ...(drawing.ground ? { ground: drawing.ground.map((id) => before.get(id)!) } : {}),
     },
     pieces: marks.map((mark, i) => ({ ...mark, id: all[i]! })),

@@ -9,6 +9,7 @@ import { formatBytes } from '../../format.ts';
 import { api, exportUrl } from '../../requests/api.ts';
 import { rememberExport, useExport } from '../../store/export.ts';
 import { saveNow, useDocument, useProject } from '../../store/project.ts';
+import { OpenNote } from '../proof/OpenNote.tsx';
 
 export function ExportPanel() {
   const { layers, unit } = useDocument();
@@ -106,6 +107,12 @@ export function ExportPanel() {
             </label>
           ))}
         </fieldset>
+        {chosenFormat.of === 'meshes' && (
+          <OpenNote
+            among={chosen}
+            then={format === 'stl' ? 'a printer cannot tell its inside from its outside' : 'it leaves as a shell'}
+          />
+        )}
         <button
           type="button"
           className="mt-3 w-full rounded-edge bg-tide px-3 py-2 text-sheet"

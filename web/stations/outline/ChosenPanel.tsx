@@ -123,6 +123,9 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
   const [tolerance, setTolerance] = useState(fine / 4);
   const inUser = (length: number) => length / source.scale;
   const own = layers.filter((layer) => layer.source === source.id);
+  const layerOf = layersByShape(layers, source.id);
+  const inLayers = [...new Set(shapes.map((id) => layerOf.get(id)?.id ?? ''))];
+  const ownLayer = inLayers.length === 1 ? inLayers[0]! : '';
   const pick = (action: EditAction) => ({
     onClick: () => void act(action),
     onPointerEnter: () => void showPreview(action),
@@ -190,12 +193,12 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
       </Sentence>
       {own.length > 0 && (
         <Sentence>
-          Move to{' '}
+          {shapes.length === 1 ? 'It is' : 'They are'} in{' '}
           <Choice
             label="Layer"
-            value=""
+            value={ownLayer}
+            isMixed={ownLayer === ''}
             options={[
-              ['', 'a layer'],
               ...own.map((layer) => [layer.id, layer.name] as const),
               [NEW, 'a layer of their own'],
               ...SORTINGS.map((by) => [by, SORTED[by]] as const),
@@ -203,7 +206,7 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
             onChange={(layer) => {
               const by = SORTINGS.find((each) => each === layer);
               if (by) void sortShapes(shapes, by);
-              else if (layer !== '') moveTo(shapes, layer === NEW ? null : layer);
+              else moveTo(shapes, layer === NEW ? null : layer);
             }}
           />
           .

@@ -35,7 +35,9 @@ export function FindingList({ source }: { source: Source }) {
           <FindingRow key={finding.kind} finding={finding} source={source} />
         ))}
       </ul>
-      {findings?.some(({ kind }) => kind === 'pale') && <Note>White shapes show on the grey or checkered ground.</Note>}
+      {findings?.some(({ kind }) => kind === 'pale') && (
+        <Note>White shapes show on the grey or checkered backdrop.</Note>
+      )}
     </Panel>
   );
 }

@@ -69,6 +69,7 @@ function LayerShapes({ layer, byId }: { layer: Layer; byId: ReadonlyMap<string, 
   const { setNodeRef, isOver } = useDroppable({ id: layer.id });
   const isSelected = useScreen((state) => state.selected.includes(layer.id));
   const members = layer.members.flatMap((id) => byId.get(id) ?? []);
+  const names = namesOf(members);
   return (
     <details
       ref={setNodeRef as (element: HTMLElement | null) => void}
@@ -84,10 +85,10 @@ function LayerShapes({ layer, byId }: { layer: Layer; byId: ReadonlyMap<string, 
         <span className="min-w-0 flex-1 truncate">{layer.name}</span>
         <span className="text-quiet text-sm">{members.length}</span>
       </summary>
-      {layer.ground && <Note>Recognised as the paper behind the drawing and switched off.</Note>}
+      {layer.ground && <Note>Recognised as the ground behind the drawing and switched off.</Note>}
       <ul className="text-sm">
         {members.slice(0, LISTED).map((shape) => (
-          <ShapeRow key={shape.id} shape={shape} layer={layer} />
+          <ShapeRow key={shape.id} shape={shape} name={names.get(shape.id)!} layer={layer} />
         ))}
       </ul>
       {members.length > LISTED && <Note>…and {members.length - LISTED} more in the view.</Note>}
@@ -95,7 +96,20 @@ function LayerShapes({ layer, byId }: { layer: Layer; byId: ReadonlyMap<string, 
   );
 }
 
-function ShapeRow({ shape, layer }: { shape: OutlineShape; layer: Layer }) {
+/** What shapes are called in a list: those of one name are counted. */
+function namesOf(shapes: readonly OutlineShape[]): ReadonlyMap<string, string> {
+  const counts = new Map<string, number>();
+  for (const { name } of shapes) counts.set(name, (counts.get(name) ?? 0) + 1);
+  const used = new Map<string, number>();
+  return new Map(
+    shapes.map(({ id, name }) => {
+      used.set(name, (used.get(name) ?? 0) + 1);
+      return [id, counts.get(name)! > 1 ? `${name} ${used.get(name)}` : name];
+    }),
+  );
+}
+
+function ShapeRow({ shape, name, layer }: { shape: OutlineShape; name: string; layer: Layer }) {
   const { setNodeRef, listeners, attributes, transform } = useDraggable({ id: shape.id });
   const isChosen = useOutline((state) => state.chosen.includes(shape.id));
   const isKept = layer.shown && !layer.skipped.includes(shape.id);
@@ -109,7 +123,7 @@ function ShapeRow({ shape, layer }: { shape: OutlineShape; layer: Layer }) {
       <button
         type="button"
         className="cursor-grab p-0.5 text-quiet"
-        aria-label={`Drag ${shape.name} to another layer`}
+        aria-label={`Drag ${name} to another layer`}
         {...listeners}
         {...attributes}
       >
@@ -121,12 +135,11 @@ function ShapeRow({ shape, layer }: { shape: OutlineShape; layer: Layer }) {
         className="min-w-0 flex-1 truncate py-0.5 text-left"
         onClick={(event) => (event.shiftKey ? outline.toggle(shape.id) : outline.choose([shape.id]))}
       >
-        {shape.name} <span className="text-quiet">{shape.id}</span>
+        {name}
       </button>
       <button
         type="button"
-        aria-label={`${isKept ? 'Keep out of the build' : 'Take into the build'}: ${shape.id}`}
-        aria-pressed={isKept}
+        aria-label={`${isKept ? 'Keep out of the build' : 'Take into the build'}: ${name}`}
         disabled={!layer.shown}
         className="rounded-edge p-1 hover:bg-wash"
         onClick={() => toggleShape(layer, shape.id)}

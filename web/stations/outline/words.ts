@@ -15,7 +15,7 @@ const NAMES: Record<FindingKind, readonly [one: string, many: string]> = {
   lettering: ['row of letters', 'rows of letters'],
   unfilled: ['closed line without a fill', 'closed lines without a fill'],
   pale: ['white shape', 'white shapes'],
-  ground: ['shape that looks like paper', 'shapes that look like paper'],
+  ground: ['shape that looks like a ground', 'shapes that look like a ground'],
 };
 
 const MENDS: Record<FindingKind, string> = {

@@ -10,9 +10,8 @@ import {
   heightOf,
   isSound,
   type Layer,
-  type Point3,
   type Proof,
-  SPLINTER_DEG,
+  SLIVER_DEG,
 } from '../../../core/index.ts';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
@@ -21,6 +20,8 @@ import { useBuild } from '../../store/build.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
 import { Bars } from './Bars.tsx';
+import { showFault } from './faults.ts';
+import { OpenNote } from './OpenNote.tsx';
 import { EDGE_PATH_WORDS } from './words.ts';
 
 export function ProofPanel() {
@@ -71,7 +72,7 @@ function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals 
     ['faces', (of) => formatCount(of.counts.faces)],
     ['triangles', (of) => formatCount(of.counts.triangles)],
     [`area, ${unit}²`, (of) => formatNumber(of.area)],
-    [`volume, ${unit}³`, (of) => formatNumber(of.volume)],
+    [`volume, ${unit}³`, (of) => (of.closedParts > 0 ? formatNumber(of.volume) : 'none')],
   ];
   return (
     <table className="w-full text-sm">
@@ -134,17 +135,17 @@ function summed(lists: readonly (readonly Bin[])[]): Bin[] {
 
 function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
   const { counts, closed, findings, shells, size, volume, area } = proof;
-  const lifted = ([x, y, z]: Point3): Point3 => [x, y, z + layer.base];
   const sound = isSound(proof);
   return (
     <Panel
       title={layer.name}
       aside={
         <span className={sound ? 'text-sm text-tide' : 'text-ember text-sm'}>
-          {sound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'not closed'}
+          {sound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'open'}
         </span>
       }
     >
+      <OpenNote among={[layer]} />
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
         <Figure name="mesh">
           {countOf(counts.points, 'point')}, {countOf(counts.faces, 'face')}, {countOf(shells, 'shell')}
@@ -153,7 +154,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
           {size.map(formatNumber).join(' × ')} {unit}
         </Figure>
         <Figure name="area, volume">
-          {formatNumber(area)} {unit}², {formatNumber(volume)} {unit}³
+          {formatNumber(area)} {unit}², {closed ? `${formatNumber(volume)} ${unit}³` : 'no volume: it is open'}
         </Figure>
         {view.width && (
           <>
@@ -180,14 +181,11 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
           </>
         )}
         <Figure name="edge">{EDGE_PATH_WORDS[view.edgePath]}</Figure>
-        {'caps' in layer.build && layer.build.caps !== 'both' && (
-          <Figure name="left open">as the recipe says; it was proven with all its sides</Figure>
-        )}
       </dl>
       {findings.length > 0 && (
         <ul className="mt-2 text-sm">
-          {findings.map(({ fault, count, places }) => (
-            <FindingRow key={fault} fault={fault} count={count} places={places.map(lifted)} />
+          {findings.map(({ fault, count }) => (
+            <FindingRow key={fault} layer={layer} fault={fault} count={count} />
           ))}
         </ul>
       )}
@@ -205,23 +203,23 @@ function Figure({ name, children }: { name: string; children: ReactNode }) {
 }
 
 /** Every click goes on to the next place. */
-function FindingRow({ fault, count, places }: { fault: Fault; count: number; places: readonly Point3[] }) {
+function FindingRow({ layer, fault, count }: { layer: Layer; fault: Fault; count: number }) {
   const [next, setNext] = useState(0);
-  const tone = fault === 'splinter' ? 'text-quiet' : 'text-ember';
+  const tone = fault === 'sliver' ? 'text-quiet' : 'text-ember';
   const words = FAULT_WORDS[fault][count === 1 ? 0 : 1];
   return (
     <li>
       <button
         type="button"
         className={`underline decoration-dotted underline-offset-4 ${tone}`}
-        title={`Show ${places.length > 1 ? 'the next place' : 'the place'}`}
+        title={`Show ${count > 1 ? 'the next place' : 'the place'}`}
         onClick={() => {
-          screen.pointAt(places[next % places.length]!);
+          showFault(layer, fault, next);
           setNext(next + 1);
         }}
       >
         {formatCount(count)} {words}
-        {fault === 'splinter' ? `, sharper than ${SPLINTER_DEG}°` : ''}
+        {fault === 'sliver' ? `, sharper than ${SLIVER_DEG}°` : ''}
       </button>
     </li>
   );

@@ -53,7 +53,7 @@ function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
         />
       </summary>
       <ul className="text-sm">
-        {pieces.slice(0, LISTED).map(({ id, area }) => {
+        {pieces.slice(0, LISTED).map(({ id, area }, i) => {
           const isKept = layer.shown && !skipped.has(id);
           return (
             <li key={id} className={`flex items-center gap-2 pl-6 ${isKept ? '' : 'text-quiet line-through'}`}>
@@ -61,7 +61,7 @@ function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
                 {formatNumber(area * scale * scale)} {unit}²
               </span>
               <Toggle
-                label={`${isKept ? 'Discard' : 'Keep'} ${id} of ${layer.name}`}
+                label={`${isKept ? 'Discard' : 'Keep'} piece ${i + 1} of ${layer.name}`}
                 isKept={isKept}
                 disabled={!layer.shown}
                 onClick={() => toggleShape(layer, id)}

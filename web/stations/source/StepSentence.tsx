@@ -221,7 +221,7 @@ function LevelsSentence({ source, step, action, onChange }: SentenceProps<'level
           label="Colour space"
           value={action.space}
           options={[
-            ['encoded', 'encoded sRGB'],
+            ['encoded', 'values as they are stored'],
             ['linear', 'linear light'],
           ]}
           onChange={(space) => onChange({ ...action, space })}

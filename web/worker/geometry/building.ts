@@ -85,9 +85,9 @@ export const building = {
         const shown = resolved.layers.filter((layer) => layer.shown);
         await Promise.all(
           shown.map(async (layer) => {
-            const { key, whole } = evaluator.mesh(resolved, layer);
+            const { key, mesh } = evaluator.mesh(resolved, layer);
             if (!evaluator.isProven(resolved, layer)) {
-              const proof = await pool.run((member) => member.prove(whole));
+              const proof = await pool.run((member) => member.prove(mesh));
               if (builds !== started) throw new GeometryError('cancelled', 'Something newer was built.');
               if (!proof.ok) throw new Error(proof.error.message);
               evaluator.adoptProof(resolved, layer, proof.value);

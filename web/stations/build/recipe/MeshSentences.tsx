@@ -1,13 +1,20 @@
 // MeshSentences.tsx — how the mesh of the selected layers is divided, shaded, laid on pictures and tidied.
 import type { LayerView } from '../../../../core/index.ts';
-import { type Layer, type LayerChange, TIDY_STEPS, type TidySettings, type TidyStep } from '../../../../core/index.ts';
+import {
+  type Layer,
+  type LayerChange,
+  TIDY_STEPS,
+  type Tidied,
+  type TidySettings,
+  type TidyStep,
+} from '../../../../core/index.ts';
 import { Choice } from '../../../controls/Choice.tsx';
 import { Folded } from '../../../controls/Folded.tsx';
 import { Note, Sentence } from '../../../controls/Panel.tsx';
 import { MIXED } from '../../../controls/shared.ts';
 import { TextButton } from '../../../controls/TextButton.tsx';
 import { Value } from '../../../controls/Value.tsx';
-import { countOf, formatCount } from '../../../format.ts';
+import { countOf, formatNumber } from '../../../format.ts';
 import { useDocument } from '../../../store/project.ts';
 import { screen, useScreen } from '../../../store/screen.ts';
 import { type AtLeastOne, readingOf } from './several.tsx';
@@ -55,22 +62,22 @@ export function ShadingSentence({ layers, change }: SentenceProps) {
   );
 }
 
-export function PicturesSentence({ layers, change }: SentenceProps) {
+export function UvSentence({ layers, change }: SentenceProps) {
   const uv = readingOf(layers)((layer) => layer.uv);
   const { unit } = useDocument();
   const checker = useScreen((state) => state.checker);
   return (
-    <Folded title="Pictures" aside={uv.isMixed ? MIXED : uv.value === 'none' ? null : uv.value}>
+    <Folded title="UV" aside={uv.isMixed ? MIXED : uv.value === 'none' ? null : uv.value}>
       <Sentence>
         Its faces{' '}
         <Choice
-          label="Places on pictures"
+          label="UV layout"
           {...uv}
           options={[
-            ['none', 'have no places on pictures'],
-            ['units', `lie on pictures in ${unit}`],
-            ['fitted', 'lie on pictures fitted to the front'],
-            ['packed', 'each have a picture place of their own'],
+            ['none', 'have no UVs'],
+            ['units', `have UVs in ${unit}`],
+            ['fitted', 'have UVs fitted to the front'],
+            ['packed', 'have UVs packed side by side'],
           ]}
           onChange={(v) => change({ uv: v })}
         />
@@ -95,6 +102,7 @@ const TIDY_WORDS: Record<TidyStep, readonly [thing: string, done: string]> = {
   welded: ['point', 'welded'],
   removed: ['face', 'removed'],
   turned: ['face', 'turned outward'],
+  closed: ['face', 'put over open rims'],
   merged: ['face', 'merged into others'],
   dropped: ['point', 'dropped'],
 };
@@ -125,7 +133,9 @@ export function TidySentence({ layers, view, change }: SentenceProps & { view: L
             ['off', 'left as it is built'],
             ['on', 'tidied'],
           ]}
-          onChange={(v) => change({ tidy: v === 'on' ? { weld: small, straight: small, flat: START_DEG } : null })}
+          onChange={(v) =>
+            change({ tidy: v === 'on' ? { weld: small, straight: small, flat: START_DEG, close: false } : null })
+          }
         />
         {tidy && (
           <>
@@ -176,20 +186,56 @@ export function TidySentence({ layers, view, change }: SentenceProps & { view: L
                 onChange={(v, g) => set({ flat: v }, g)}
               />
             )}
+            . Open rims{' '}
+            <Choice
+              label="Open rims"
+              {...how(({ close }) => (close ? 'close' : 'stay'))}
+              options={[
+                ['stay', 'stay open'],
+                ['close', 'get flat caps'],
+              ]}
+              onChange={(v) => set({ close: v === 'close' })}
+            />
           </>
         )}
         .
       </Sentence>
-      {changes && <Note>{toldOf(changes)}</Note>}
+      {changes && <TidyReport changes={changes} unit={unit} />}
     </Folded>
   );
 }
 
-/** What tidying did, in numbers. */
-function toldOf(changes: Readonly<Record<TidyStep, number>>): string {
-  const said = TIDY_STEPS.filter((step) => changes[step] > 0).map((step) => {
-    const [thing, done] = TIDY_WORDS[step];
-    return `${countOf(changes[step], thing)} ${done}`;
-  });
-  return said.length > 0 ? `${said.join(', ')}.` : `It was tidy already: ${formatCount(0)} changes.`;
+/** What tidying did, step by step: how far anything moved, and what became of the volume. */
+function TidyReport({ changes, unit }: { changes: Tidied['changes']; unit: string }) {
+  const done = TIDY_STEPS.filter((step) => changes[step].count > 0);
+  if (done.length === 0) return <Note>It was tidy already: nothing changed.</Note>;
+  const volume = (v: number | null) => (v === null ? 'open' : formatNumber(v));
+  return (
+    <table className="w-full text-sm" aria-label="What tidying changed">
+      <thead className="text-left text-quiet">
+        <tr>
+          <th className="font-normal">step</th>
+          <th className="text-right font-normal">farthest, {unit}</th>
+          <th className="text-right font-normal">volume, {unit}³</th>
+        </tr>
+      </thead>
+      <tbody>
+        {done.map((step) => {
+          const { count, farthest, before, after } = changes[step];
+          const [thing, words] = TIDY_WORDS[step];
+          return (
+            <tr key={step} className="border-rule border-t align-top">
+              <td className="py-0.5 pr-2">
+                {countOf(count, thing)} {words}
+              </td>
+              <td className="figure py-0.5 pr-2 text-right">{formatNumber(farthest)}</td>
+              <td className="figure py-0.5 text-right">
+                {volume(before) === volume(after) ? volume(after) : `${volume(before)} → ${volume(after)}`}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
 }

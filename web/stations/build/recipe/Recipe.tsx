@@ -7,9 +7,10 @@ import { Note, Panel, Sentence } from '../../../controls/Panel.tsx';
 import { Value, type ValueProps } from '../../../controls/Value.tsx';
 import { useBuild } from '../../../store/build.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
+import { OpenNote } from '../../proof/OpenNote.tsx';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
-import { PicturesSentence, ShadingSentence, TidySentence } from './MeshSentences.tsx';
+import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
 import { type AtLeastOne, readingOf, SeveralNote } from './several.tsx';
 
 /** @param layers the ones that are changed; sentences read as the first one's */
@@ -34,6 +35,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
   return (
     <Panel title="Recipe">
       {layers.length > 1 && <SeveralNote layers={layers} />}
+      <OpenNote among={layers} />
       <Sentence>
         {layers.length > 1 ? <b>Each</b> : <b>{name}</b>} is{' '}
         <Value
@@ -85,7 +87,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
         metal.
       </Sentence>
       <ShadingSentence layers={layers} change={change} />
-      {isOfOutlines && <PicturesSentence layers={layers} change={change} />}
+      {isOfOutlines && <UvSentence layers={layers} change={change} />}
       <TidySentence layers={layers} view={seen} change={change} />
       {isOfOutlines && (
         <Folded title="Curves">

@@ -149,6 +149,7 @@ function ShapeSentence({ side, of, shape, step, safe, depth, change, children }:
           icon={follows ? Link2 : Unlink2}
           label={`${side}Rise follows reach`}
           pressed={follows}
+          className="mx-0.5 size-7 align-middle"
           onClick={() => change({ rise: follows ? riseOf(shape) : null })}
         />
         in{' '}

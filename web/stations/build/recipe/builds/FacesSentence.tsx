@@ -5,6 +5,8 @@ import { Sentence } from '../../../../controls/Panel.tsx';
 import { Value } from '../../../../controls/Value.tsx';
 import { useDocument } from '../../../../store/project.ts';
 import type { Reading } from '../several.tsx';
+import type { LayerOf } from './index.ts';
+import { useWeighed } from './large.tsx';
 
 /** Sentences about slabs, which read as the first one's: their settings, and what changes those of all. */
 export interface SlabSentenceProps {
@@ -13,62 +15,71 @@ export interface SlabSentenceProps {
   change: (part: BuildChange, gesture?: string | null) => void;
 }
 
-export function FacesSentence({ of, step, change }: Pick<SlabSentenceProps, 'of' | 'change'> & { step: number }) {
+interface FacesSentenceProps extends Pick<SlabSentenceProps, 'of' | 'change'> {
+  layers: readonly LayerOf<'slab'>[];
+  step: number;
+}
+
+export function FacesSentence({ layers, of, step, change }: FacesSentenceProps) {
+  const { weighed, said } = useWeighed(layers, change);
   const { unit } = useDocument();
   const caps = of((slab) => slab.caps);
   const faces = of((slab) => slab.faces);
   const rows = of((slab) => slab.wallRows);
   return (
-    <Sentence>
-      <Choice
-        label="Closed sides"
-        {...caps}
-        options={[
-          ['both', 'Front and back are'],
-          ['front', 'Only the front is'],
-          ['back', 'Only the back is'],
-          ['none', 'Neither front nor back is'],
-        ]}
-        onChange={(v) => change({ caps: v })}
-      />{' '}
-      closed
-      {caps.value === 'none' ? '' : ' with '}
-      {caps.value !== 'none' && (
+    <>
+      <Sentence>
         <Choice
-          label="Face mesh"
-          {...faces}
+          label="Closed sides"
+          {...caps}
           options={[
-            ['fewest', 'as few faces as possible'],
-            ['even', 'even triangles'],
-            ['grid', 'a grid of squares'],
+            ['both', 'Front and back are'],
+            ['front', 'Only the front is'],
+            ['back', 'Only the back is'],
+            ['none', 'Neither front nor back is'],
           ]}
-          onChange={(v) => change({ faces: v })}
-        />
-      )}
-      {faces.value !== 'fewest' && caps.value !== 'none' && (
-        <>
-          {' '}
-          of about{' '}
-          <Value
-            label="Cell"
-            {...of((slab) => slab.cell)}
-            unit={unit}
-            step={step}
-            min={step / 10}
-            onChange={(v, g) => change({ cell: v }, g)}
+          onChange={(v) => change({ caps: v })}
+        />{' '}
+        closed
+        {caps.value === 'none' ? '' : ' with '}
+        {caps.value !== 'none' && (
+          <Choice
+            label="Face mesh"
+            {...faces}
+            options={[
+              ['fewest', 'as few faces as possible'],
+              ['even', 'even triangles'],
+              ['grid', 'a grid of squares'],
+            ]}
+            onChange={(v) => weighed({ faces: v })}
           />
-        </>
-      )}
-      , the wall has{' '}
-      <Value
-        label="Wall rows"
-        {...rows}
-        step={1}
-        min={1}
-        max={64}
-        onChange={(v, g) => change({ wallRows: Math.round(v) }, g)}
-      />{' '}
-      {!rows.isMixed && rows.value === 1 ? 'row' : 'rows'} of faces.
-    </Sentence>
+        )}
+        {faces.value !== 'fewest' && caps.value !== 'none' && (
+          <>
+            {' '}
+            of about{' '}
+            <Value
+              label="Cell"
+              {...of((slab) => slab.cell)}
+              unit={unit}
+              step={step}
+              min={step / 10}
+              onChange={(v, g) => weighed({ cell: v }, g)}
+            />
+          </>
+        )}
+        , the wall has{' '}
+        <Value
+          label="Wall rows"
+          {...rows}
+          step={1}
+          min={1}
+          max={64}
+          onChange={(v, g) => weighed({ wallRows: Math.round(v) }, g)}
+        />{' '}
+        {!rows.isMixed && rows.value === 1 ? 'row' : 'rows'} of faces.
+      </Sentence>
+      {said}
+    </>
   );
 }

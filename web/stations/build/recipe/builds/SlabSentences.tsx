@@ -11,7 +11,7 @@ export function SlabSentences({ layers, narrowest, step, change }: BuildSentence
   return (
     <>
       <EdgeSentence layers={layers} of={of} narrowest={narrowest} step={step / 2} change={change} />
-      <FacesSentence of={of} step={step} change={change} />
+      <FacesSentence layers={layers} of={of} step={step} change={change} />
     </>
   );
 }
