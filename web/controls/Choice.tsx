@@ -39,7 +39,7 @@ const Words = memo(function Words({ label, value, options, onChange }: WordsProp
     <Listbox value={value ?? ''} onChange={onChange}>
       <ListboxButton
         aria-label={`${label}: ${words}`}
-        className="inline-flex items-baseline gap-0.5 rounded-edge border-tide border-b bg-wash px-1 text-tide leading-5"
+        className="inline-flex items-baseline gap-0.5 rounded-edge border-tide border-b bg-wash px-1 text-tide leading-6"
       >
         {words}
         <ChevronDown size={12} className="self-center" aria-hidden />

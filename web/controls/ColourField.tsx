@@ -28,7 +28,7 @@ export function ColourField({ label, value, isMixed = false, onChange }: ColourF
         ref={field}
         type="color"
         aria-label={isMixed ? `${label}: ${MIXED}` : label}
-        className="inline-block h-5 w-8 cursor-pointer border border-rule bg-transparent align-middle"
+        className="inline-block h-6 w-8 cursor-pointer border border-rule bg-transparent align-middle"
         value={value}
         onChange={(event) => onChange(event.target.value, `${label} ${pick}`)}
       />{' '}

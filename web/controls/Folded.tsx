@@ -12,7 +12,7 @@ export function Folded({ title, aside, children }: FoldedProps) {
   const [isOpen, setOpen] = useState(false);
   return (
     <details className="text-sm" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="cursor-pointer text-quiet">
+      <summary className="cursor-pointer py-0.5 text-quiet">
         {title}
         {aside && <span className="text-tide"> {aside}</span>}
       </summary>

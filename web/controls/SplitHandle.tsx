@@ -26,9 +26,11 @@ export function SplitHandle({ label, share, onChange }: SplitHandleProps) {
       tabIndex={0}
       aria-label={label}
       aria-valuenow={Math.round(share * 100)}
+      aria-valuemin={0}
+      aria-valuemax={100}
       aria-orientation="vertical"
-      className="absolute inset-y-0 z-10 flex w-4 cursor-col-resize touch-none items-center justify-center"
-      style={{ left: `clamp(0px, calc(${share * 100}% - 8px), calc(100% - 16px))` }}
+      className="absolute inset-y-0 z-10 flex w-6 cursor-col-resize touch-none items-center justify-center"
+      style={{ left: `clamp(0px, calc(${share * 100}% - 12px), calc(100% - 24px))` }}
       onPointerDown={(event) => {
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);

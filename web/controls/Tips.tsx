@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 /** What a control says of itself: spread onto it. @param keys as people write them */
 export const tip = (label: string, keys?: string) => ({
   'data-tip': label,
-  ...(keys ? { 'data-tip-keys': keys } : {}),
+  ...(keys ? { 'data-tip-keys': keys, 'aria-keyshortcuts': keys.replace('Ctrl', 'Control').replaceAll(' ', '+') } : {}),
 });
 
 interface Shown {
@@ -63,8 +63,10 @@ export function Tips() {
   const middle = Math.min(window.innerWidth - 8, Math.max(8, x));
   const shift = x > window.innerWidth - 120 ? '-100%' : x < 120 ? '0%' : '-50%';
   return (
+    // What it is of says the same by itself to those who do not see it.
     <div
       role="tooltip"
+      aria-hidden
       className="pointer-events-none fixed z-[60] max-w-64 rounded-edge bg-ink px-2 py-0.5 text-paper text-sm"
       style={{
         left: shift === '-50%' ? x : middle,

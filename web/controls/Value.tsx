@@ -96,8 +96,8 @@ export function Value(props: ValueProps) {
           inputMode="decimal"
           value={shown}
           data-draft={draft ?? undefined}
-          style={{ width: `${Math.max(2, shown.length) + 0.6}ch` }}
-          className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-5 focus:cursor-text focus:bg-sheet"
+          style={{ width: `max(24px, ${shown.length + 0.6}ch)` }}
+          className="figure cursor-ew-resize rounded-edge border-tide border-b bg-wash px-0.5 text-center text-tide leading-[23px] focus:cursor-text focus:bg-sheet"
           aria-invalid={refusal !== null}
           aria-describedby={refusal === null ? undefined : refusalId}
           onChange={(event) => {

@@ -41,8 +41,8 @@ export const closeFinder = () => useFinder.setState({ isOpen: false });
 const plain = (text: string) => text.normalize('NFD').replaceAll(/\p{M}/gu, '').toLowerCase();
 
 /**
- * Those that have every word of what is typed, wherever in them it begins a word or not; those that begin with it first, then
- * those of which it begins a word, and as they came among equals.
+ * Those that have every word of what is typed, wherever in them it begins a word or not; those that are called just so first, then
+ * those that begin with it, then those of which it begins a word, and as they came among equals.
  */
 export function matching(all: readonly Findable[], typed: string): readonly Findable[] {
   const wanted = plain(typed).split(/\s+/).filter(Boolean);
@@ -50,8 +50,9 @@ export function matching(all: readonly Findable[], typed: string): readonly Find
   const ranked = all.flatMap((each) => {
     const text = plain(`${each.words} ${each.kind}`);
     if (!wanted.every((word) => text.includes(word))) return [];
-    const begins = text.startsWith(wanted[0]!) ? 0 : text.includes(` ${wanted[0]!}`) ? 1 : 2;
-    return [{ each, begins }];
+    const isIt = plain(each.words) === wanted.join(' ');
+    const place = isIt ? 0 : text.startsWith(wanted[0]!) ? 1 : text.includes(` ${wanted[0]!}`) ? 2 : 3;
+    return [{ each, place }];
   });
-  return ranked.sort((a, b) => a.begins - b.begins).map(({ each }) => each);
+  return ranked.sort((a, b) => a.place - b.place).map(({ each }) => each);
 }

@@ -2,6 +2,7 @@
 // them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Layer, OutlineShape, Source } from '../../core/index.ts';
+import { STEERED } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
 import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
@@ -33,7 +34,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const view = useOutline((state) => state.view);
   const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
-  const { box, eye, viewBox, frame, placeAt, zoom, lookAt } = useEye(wholeOf(source, shapes), source.id);
+  const { box, eye, viewBox, frame, placeAt, lookAt } = useEye(wholeOf(source, shapes), source.id);
   const drag = useRef<Drag | null>(null);
   const wasDragged = useRef(false);
   const [line, setLine] = useState<readonly Place[]>([]);
@@ -77,9 +78,9 @@ export function OutlineDesk({ source }: { source: Source }) {
   return (
     <div
       ref={box}
+      {...STEERED}
       data-outline-desk={view && eye ? 'ready' : 'waiting'}
       className={`absolute inset-0 touch-none overflow-hidden ${isSpaceDown ? 'cursor-grab active:cursor-grabbing' : tool === 'split' ? 'cursor-crosshair' : ''}`}
-      onWheel={zoom}
       onPointerDown={(event) => {
         const isMove = isSpaceDown || event.button === 1;
         if (!isMove && event.button !== 0) return;
@@ -101,6 +102,10 @@ export function OutlineDesk({ source }: { source: Source }) {
         );
       }}
       onPointerUp={finish}
+      onPointerCancel={() => {
+        drag.current = null;
+        setLine([]);
+      }}
     >
       {eye && source.kind === 'picture' && (
         <>

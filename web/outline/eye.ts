@@ -1,20 +1,12 @@
-// eye.ts — where a flat view looks: its middle and scale, framed when asked for, zoomed about the pointer.
+// eye.ts — where a flat view looks: its middle and scale, framed when asked for, zoomed and moved by hand.
 import { type RefObject, useEffect, useRef, useState } from 'react';
+import { type Eye, useSteering } from '../controls/steering.ts';
 import { useScreen } from '../store/screen.ts';
 import type { Area, Place } from './choosing.ts';
-
-export interface Eye {
-  /** Middle of the view, in the units of what is shown, y down. */
-  readonly x: number;
-  readonly y: number;
-  /** Units per pixel of the screen. */
-  readonly scale: number;
-}
 
 const MARGIN = 1.1;
 /** Screen pixels at the top that the tools cover. */
 const TOOLS = 52;
-const ZOOM = 1.0015;
 
 export interface FlatEye {
   readonly box: RefObject<HTMLDivElement | null>;
@@ -23,7 +15,6 @@ export interface FlatEye {
   readonly frame: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   readonly viewBox: string;
   readonly placeAt: (event: { clientX: number; clientY: number }) => Place;
-  readonly zoom: (event: { clientX: number; clientY: number; deltaY: number }) => void;
   readonly lookAt: (eye: Eye) => void;
 }
 
@@ -52,6 +43,7 @@ export function useEye(whole: Area | null, key: string): FlatEye {
       y: y + (clientY - area.top - area.height / 2) * scale,
     };
   };
+  useSteering(box, setEye, 1);
   const frame = {
     x: x - (size.width / 2) * scale,
     y: y - (size.height / 2) * scale,
@@ -64,11 +56,6 @@ export function useEye(whole: Area | null, key: string): FlatEye {
     eye,
     placeAt,
     viewBox: `${frame.x} ${frame.y} ${frame.width} ${frame.height}`,
-    zoom: (event) => {
-      const at = placeAt(event);
-      const factor = ZOOM ** event.deltaY;
-      setEye({ x: at.x + (x - at.x) * factor, y: at.y + (y - at.y) * factor, scale: scale * factor });
-    },
     lookAt: setEye,
   };
 }

@@ -2,6 +2,7 @@
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer, PictureSource } from '../../core/index.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
+import { type Eye, STEERED, useSteering } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
 import { useBuild } from '../store/build.ts';
@@ -16,13 +17,6 @@ import { Bitmap } from './Bitmap.tsx';
 import { LengthLine } from './LengthLine.tsx';
 import { Loupe } from './Loupe.tsx';
 import { useDifference, usePictureView } from './views.ts';
-
-/** Middle of the view in pixels of the source, y down, and pixels of the source in one of the screen. */
-export interface Eye {
-  readonly x: number;
-  readonly y: number;
-  readonly scale: number;
-}
 
 interface Box {
   readonly x: number;
@@ -73,6 +67,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
       y: y + (event.clientY - area.top - area.height / 2) * scale,
     };
   };
+  useSteering(box, setEye, 1);
   const styleOf = (part: Box, opacity = 1) => ({
     left: (part.x - x) / scale + size.width / 2,
     top: (part.y - y) / scale + size.height / 2,
@@ -89,13 +84,9 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
   return (
     <div
       ref={box}
+      {...STEERED}
       data-picture-desk={after ? 'ready' : 'waiting'}
       className={`absolute inset-0 touch-none overflow-hidden ${tool ? 'cursor-crosshair' : 'cursor-grab active:cursor-grabbing'}`}
-      onWheel={(event) => {
-        const at = placeAt(event);
-        const factor = 1.0015 ** event.deltaY;
-        setEye({ x: at.x + (x - at.x) * factor, y: at.y + (y - at.y) * factor, scale: scale * factor });
-      }}
       onPointerDown={(event: PointerEvent) => {
         if (tool?.kind === 'length') {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -120,6 +111,9 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
         setTimeout(() => {
           drag.current = null;
         });
+      }}
+      onPointerCancel={() => {
+        drag.current = null;
       }}
       onPointerLeave={() => setPointer(null)}
     >

@@ -247,14 +247,16 @@ async function openProjectFiles(files: readonly File[]): Promise<OpenedFiles> {
 }
 
 function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void }) {
-  const { getRootProps, getInputProps, isDragActive } = useDropzone({
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
     onDrop: (files) => {
       if (files.length > 0) onFiles(files);
     },
+    noKeyboard: true,
   });
   return (
     <div
       {...getRootProps({
+        tabIndex: -1,
         className: `flex h-full cursor-pointer flex-col items-center justify-center gap-3 rounded-edge border border-dashed p-6 text-center ${isDragActive ? 'border-tide bg-wash' : 'border-quiet'}`,
       })}
     >
@@ -263,7 +265,17 @@ function BringInCard({ onFiles }: { onFiles: (files: readonly File[]) => void })
       <p>
         Drop a picture, a drawing, a mesh or a project file to begin,
         <br />
-        or <span className="text-tide underline">choose one</span>
+        or{' '}
+        <button
+          type="button"
+          className="text-tide underline"
+          onClick={(event) => {
+            event.stopPropagation();
+            open();
+          }}
+        >
+          choose one
+        </button>
       </p>
     </div>
   );

@@ -2,20 +2,13 @@
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FlatShape, Layer } from '../../core/index.ts';
 import { PlaceRing } from '../controls/PlaceRing.tsx';
+import { type Eye, STEERED, useSteering } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import { type Box, middleOf, unitsPerPixel } from './frame.ts';
-
-interface Frame {
-  /** Middle of the view on the sheet, y up. */
-  readonly x: number;
-  readonly y: number;
-  /** Project units per pixel. */
-  readonly scale: number;
-}
 
 export function FlatView() {
   const { layers, unit } = useDocument();
@@ -25,8 +18,9 @@ export function FlatView() {
   const place = useScreen((state) => state.place);
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
-  const [frame, setFrame] = useState<Frame | null>(null);
-  const drag = useRef<{ x: number; y: number; frame: Frame } | null>(null);
+  /** On the sheet, y up. */
+  const [frame, setFrame] = useState<Eye | null>(null);
+  const drag = useRef<{ x: number; y: number; frame: Eye } | null>(null);
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => setSize(entry!.contentRect));
@@ -41,11 +35,9 @@ export function FlatView() {
   }, [look.count, hasBox, isBuilt, size]);
 
   const { x, y, scale } = frame ?? { x: 0, y: 0, scale: 1 };
-  const zoom = (factor: number, clientX: number, clientY: number) => {
-    const area = box.current!.getBoundingClientRect();
-    const dx = (clientX - area.left - area.width / 2) * scale;
-    const dy = (area.top + area.height / 2 - clientY) * scale;
-    setFrame({ x: x + dx * (1 - factor), y: y + dy * (1 - factor), scale: scale * factor });
+  useSteering(box, setFrame, -1);
+  const letGo = () => {
+    drag.current = null;
   };
   const viewBox = [
     x - (size.width / 2) * scale,
@@ -57,8 +49,8 @@ export function FlatView() {
   return (
     <div
       ref={box}
+      {...STEERED}
       className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
-      onWheel={(event) => zoom(1.0015 ** event.deltaY, event.clientX, event.clientY)}
       onPointerDown={(event: PointerEvent) => {
         drag.current = { x: event.clientX, y: event.clientY, frame: { x, y, scale } };
       }}
@@ -69,9 +61,8 @@ export function FlatView() {
         const dy = (event.clientY - drag.current.y) * scale;
         setFrame({ ...from, x: from.x - dx, y: from.y + dy });
       }}
-      onPointerUp={() => {
-        drag.current = null;
-      }}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
     >
       {frame && (
         <svg className="size-full" viewBox={viewBox} role="img" aria-label="Outlines on the sheet">
@@ -136,7 +127,7 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerPro
   );
 });
 
-function framed(box: Box, size: { width: number; height: number }): Frame {
+function framed(box: Box, size: { width: number; height: number }): Eye {
   const [x, y] = middleOf(box);
   return { x, y, scale: unitsPerPixel(box, size) };
 }

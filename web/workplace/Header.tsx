@@ -12,13 +12,14 @@ import { toggleTheme } from '../store/theme.ts';
 import { SaveMark } from './SaveMark.tsx';
 import { StepList } from './StepList.tsx';
 
-export function Header({ onHelp }: { onHelp: () => void }) {
+export function Header({ station, onHelp }: { station: string; onHelp: () => void }) {
   const name = useDocumentPart((document) => document.name);
   const canUndo = useProject((state) => (state.history?.past.length ?? 0) > 0);
   const canRedo = useProject((state) => (state.history?.future.length ?? 0) > 0);
   return (
-    <header className="col-span-3 grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center border-rule border-b bg-sheet pr-3">
+    <header className="col-span-3 grid min-h-[3.25rem] grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center border-rule border-b bg-sheet pr-3 max-md:col-span-1 max-md:flex max-md:flex-wrap max-md:justify-between max-md:gap-y-1 max-md:py-1">
       <div className="flex min-w-0 items-baseline gap-2 px-5">
+        <h1 className="sr-only">{`${station}: ${name}`}</h1>
         <Link to="/" className="shrink-0 font-serif text-ink text-lg" title="All projects">
           Outline Stack
         </Link>

@@ -30,9 +30,13 @@ export function ProofStrip() {
     <section
       aria-label="Proof"
       data-fresh={isFresh}
-      className="col-span-3 flex items-center gap-x-4 overflow-x-auto whitespace-nowrap border-rule border-t bg-sheet px-5 text-sm"
+      className="col-span-3 flex min-h-11 flex-wrap items-center gap-x-4 whitespace-nowrap border-rule border-t bg-sheet px-5 py-1 text-sm max-md:sticky max-md:bottom-0 max-md:z-30 max-md:col-span-1"
     >
-      <Link to="proof" className="font-serif underline decoration-rule underline-offset-4" title="The proof as a page">
+      <Link
+        to="proof"
+        className="font-serif leading-6 underline decoration-rule underline-offset-4"
+        title="The proof as a page"
+      >
         Proof
       </Link>
       {error ? (
@@ -65,6 +69,9 @@ export function ProofStrip() {
           </>
         )
       )}
+      <span className="sr-only" role="status">
+        {isFresh && totals ? verdict(totals) : ''}
+      </span>
       <span className="ml-auto text-quiet" role="status">
         {slow ? (
           <button type="button" className="text-tide underline" onClick={cancelBuild}>

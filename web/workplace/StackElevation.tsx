@@ -15,6 +15,8 @@ const TOP = 22;
 const BOTTOM = 26;
 const MIN_BAR = 14;
 const MAX_BAR = 46;
+/** What can be taken hold of at the top of a bar. */
+const LID = 24;
 
 interface Range {
   readonly low: number;
@@ -71,7 +73,16 @@ export function StackElevation() {
           sheet
         </text>
         {shown.map((layer, i) => (
-          <Bar key={layer.id} layer={layer} x={x(i)} width={bar} low={range.low} perUnit={perUnit} onDrag={keepRange} />
+          <Bar
+            key={layer.id}
+            layer={layer}
+            x={x(i)}
+            width={bar}
+            low={range.low}
+            high={range.high}
+            perUnit={perUnit}
+            onDrag={keepRange}
+          />
         ))}
         {overlaps.flatMap((overlap) =>
           shared(overlap, shown).map((i) => (
@@ -114,17 +125,18 @@ interface BarProps {
   x: number;
   width: number;
   low: number;
+  high: number;
   perUnit: number;
   onDrag: (dragging: boolean) => void;
 }
 
 // A drag changes one layer; the others' bars need not be drawn again.
-const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProps) {
+const Bar = memo(function Bar({ layer, x, width, low, high, perUnit, onDrag }: BarProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { id, name, base, build, material } = layer;
   const depth = heightOf(build);
   const top = heightAt(base + depth, low, perUnit);
-  const profiles = useDocumentPart((document) => document.profiles);
+  const { profiles, unit } = useDocumentPart((document) => document);
   const path = useMemo(
     () => barPath(layer, profiles, x, width, low, perUnit),
     [layer, profiles, x, width, low, perUnit],
@@ -136,9 +148,18 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
     );
   const setBase = (value: number, gesture: string | null) =>
     dispatch({ do: 'change-layers', layers: [id], change: { base: value } }, gesture);
-  const body = useHeightDrag({ value: base, perUnit, canSink: true, onChange: setBase, onDrag, gesture: `base ${id}` });
+  const body = useHeightDrag({
+    value: base,
+    high,
+    perUnit,
+    canSink: true,
+    onChange: setBase,
+    onDrag,
+    gesture: `base ${id}`,
+  });
   const lid = useHeightDrag({
     value: depth,
+    high,
     perUnit,
     canSink: false,
     onChange: setDepth,
@@ -160,6 +181,9 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
         tabIndex={0}
         aria-label={`${name}: base`}
         aria-valuenow={base}
+        aria-valuemin={Math.min(base, 0)}
+        aria-valuemax={Math.max(base, high)}
+        aria-valuetext={`${formatNumber(base)} ${unit} above the sheet`}
         className="cursor-move touch-none"
         onClick={() => screen.select([id])}
         {...body}
@@ -168,14 +192,17 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
       </path>
       <rect
         x={x}
-        y={top - 6}
+        y={top - LID / 2 - 4}
         width={width}
-        height={10}
+        height={LID}
         fill="transparent"
         role="slider"
         tabIndex={0}
         aria-label={`${name}: depth`}
         aria-valuenow={depth}
+        aria-valuemin={0}
+        aria-valuemax={Math.max(depth, high)}
+        aria-valuetext={`${formatNumber(depth)} ${unit} deep`}
         className="cursor-ns-resize touch-none"
         {...lid}
       />
@@ -198,6 +225,8 @@ const Bar = memo(function Bar({ layer, x, width, low, perUnit, onDrag }: BarProp
 
 interface HeightDragOptions {
   value: number;
+  /** Top of the stack. */
+  high: number;
   perUnit: number;
   /** Whether it may be 0 and less. */
   canSink: boolean;
@@ -207,7 +236,7 @@ interface HeightDragOptions {
 }
 
 /** Pointer and key handlers that change a height by dragging up and down. */
-function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: HeightDragOptions) {
+function useHeightDrag({ value, high, perUnit, canSink, onChange, onDrag, gesture }: HeightDragOptions) {
   const drag = useRef<{ y: number; from: number; gesture: string } | null>(null);
   // The finest round step that a pixel can tell apart.
   const step = 10 ** Math.ceil(Math.log10(0.5 / perUnit));
@@ -234,12 +263,36 @@ function useHeightDrag({ value, perUnit, canSink, onChange, onDrag, gesture }: H
     onPointerUp: end,
     onPointerCancel: end,
     onKeyDown(event: KeyboardEvent) {
-      const direction = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-      if (direction === 0) return;
+      const next = heightFor(event.key, { value, high, step: step * (event.shiftKey ? 10 : 1) });
+      if (next === null) return;
       event.preventDefault();
-      onChange(snap(value + direction * step * (event.shiftKey ? 10 : 1), step), null);
+      // The page's own keys go through the layers.
+      event.stopPropagation();
+      onChange(snap(next, step), null);
     },
   };
+}
+
+/** What a key makes of a height, as keys of sliders do everywhere; null for other keys. */
+function heightFor(key: string, { value, high, step }: { value: number; high: number; step: number }): number | null {
+  switch (key) {
+    case 'ArrowUp':
+    case 'ArrowRight':
+      return value + step;
+    case 'ArrowDown':
+    case 'ArrowLeft':
+      return value - step;
+    case 'PageUp':
+      return value + 10 * step;
+    case 'PageDown':
+      return value - 10 * step;
+    case 'Home':
+      return 0;
+    case 'End':
+      return high;
+    default:
+      return null;
+  }
 }
 
 /** The bar's outline with its edges at the ends, as wide as it is high. */

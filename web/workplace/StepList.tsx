@@ -15,10 +15,7 @@ export function StepList() {
       >
         <HistoryIcon size={17} strokeWidth={1.75} aria-hidden />
       </PopoverButton>
-      <PopoverPanel
-        anchor={{ to: 'bottom end', gap: 6 }}
-        className="z-40 w-72 rounded-edge border border-rule bg-sheet py-2 shadow-lg"
-      >
+      <PopoverPanel className="absolute top-full right-0 z-40 mt-1.5 w-72 rounded-edge border border-rule bg-sheet py-2 shadow-lg">
         {({ close }) => <Steps onDone={close} />}
       </PopoverPanel>
     </Popover>

@@ -12,7 +12,7 @@ function show(place: ThinPlace): void {
 /** @param places the thinnest first; at least one */
 export function ThinPlaces({ places, unit }: { places: readonly ThinPlace[]; unit: string }) {
   return (
-    <Popover className="inline">
+    <Popover className="relative inline-block">
       <PopoverButton
         className="underline decoration-rule decoration-dotted underline-offset-4"
         onClick={() => show(places[0]!)}
@@ -22,10 +22,7 @@ export function ThinPlaces({ places, unit }: { places: readonly ThinPlace[]; uni
           {formatNumber(2 * places[0]!.halfWidth)} {unit}
         </span>
       </PopoverButton>
-      <PopoverPanel
-        anchor={{ to: 'top start', gap: 8 }}
-        className="z-40 w-64 rounded-edge border border-rule bg-sheet py-2 shadow-lg"
-      >
+      <PopoverPanel className="absolute bottom-full left-0 z-40 mb-2 w-64 rounded-edge border border-rule bg-sheet py-2 shadow-lg">
         <h2 className="px-4 pb-1 font-serif text-base">Thin places</h2>
         <ol aria-label="Thin places, the thinnest first">
           {places.map((place) => (

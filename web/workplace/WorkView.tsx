@@ -5,10 +5,12 @@ import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
 import { later } from '../controls/later.ts';
 import { SplitHandle } from '../controls/SplitHandle.tsx';
+import { hasWebGl } from '../scene/webgl.ts';
 import type { Desk, Station } from '../stations/kind.ts';
 import { ImportNotes } from '../stations/source/ImportNotes.tsx';
 import { useDocumentPart } from '../store/project.ts';
 import { type Backdrop, DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.ts';
+import { PanelEdge } from './PanelEdge.tsx';
 
 // The 3D library is most of the code; the rest of the workplace does not wait for it.
 const SolidView = later(
@@ -20,7 +22,8 @@ const BACKDROP_CLASS: Record<Backdrop, string> = { light: 'bg-[#f1f1f0]', grey: 
 
 export function WorkView({ station: { desk, listsArrivals } }: { station: Station }) {
   const chosen = useScreen((state) => state.split);
-  const split = desk.isDivided ? chosen : 1;
+  const isFlat = !hasWebGl();
+  const split = desk.isDivided && !isFlat ? chosen : 1;
   const backdrop = useScreen((state) => state.backdrop);
   const place = useScreen((state) => state.place);
   const [isSolidThere, setSolidThere] = useState(false);
@@ -30,7 +33,7 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
   const isEmpty = useDocumentPart(({ sources }) => sources.length === 0);
   return (
     <main
-      className={`relative h-full overflow-hidden ${BACKDROP_CLASS[backdrop]}`}
+      className={`relative col-start-2 h-full overflow-hidden max-md:col-start-1 max-md:row-start-2 max-md:h-[70vh] ${BACKDROP_CLASS[backdrop]}`}
       aria-label="Work"
       data-place={place?.map((v) => v.toFixed(2)).join(' ')}
     >
@@ -49,16 +52,28 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
         </div>
       )}
       {isEmpty && <EmptySheet />}
-      {desk.isDivided && !isEmpty && (
+      {isFlat && desk.isDivided && !isEmpty && <NoSolid />}
+      {desk.isDivided && !isFlat && !isEmpty && (
         <SplitHandle
           label="Divide between flat and solid"
           share={split}
           onChange={(share) => screen.setSplit(share < 0.03 ? 0 : share > 0.97 ? 1 : share)}
         />
       )}
+      <PanelEdge panel="stack" side="left" />
+      <PanelEdge panel="station" side="right" />
       {!listsArrivals && <ImportNotes />}
       {!isEmpty && <ViewTools desk={desk} split={split} />}
     </main>
+  );
+}
+
+function NoSolid() {
+  return (
+    <p className="absolute bottom-3 left-1/2 z-10 w-max max-w-[80%] -translate-x-1/2 rounded-edge border border-rule bg-sheet px-3 py-1.5 text-sm">
+      This browser draws no solids: WebGL 2 is switched off or missing. Outlines, stack, proof and export work all the
+      same.
+    </p>
   );
 }
 
@@ -78,8 +93,8 @@ function EmptySheet() {
 function ViewTools({ desk, split }: { desk: Desk; split: number }) {
   const { backdrop, wire, checker, look } = useScreen();
   return (
-    <div className="absolute top-3 right-3 z-10 flex items-center gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
-      {desk.isDivided && (
+    <div className="absolute top-3 right-3 z-10 flex max-w-[calc(100%-1.5rem)] flex-wrap items-center justify-end gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
+      {desk.isDivided && hasWebGl() && (
         <>
           <IconButton
             icon={Square}

@@ -1,9 +1,10 @@
 // Workplace.tsx — the workplace of one project: stack on the left, work in the middle, station on the right, proof below.
-import { Suspense, useEffect, useState } from 'react';
+import { type CSSProperties, Suspense, useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import useSWR from 'swr';
 import { STATIONS } from '../stations/index.ts';
 import type { Station } from '../stations/kind.ts';
+import { type PanelState, usePanels } from '../store/panels.ts';
 import { closeProject, fetchNewest, openProject, useDocumentPart, useProject } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
@@ -61,19 +62,28 @@ export function Panel() {
   return <Shown />;
 }
 
+const widthOf = ({ width, isFolded }: PanelState) => (isFolded ? '0px' : `${width}px`);
+
 function OpenWorkplace() {
   const station = useStation();
   const help = useKeys(station);
   useOffered(station);
   const name = useDocumentPart((document) => document.name);
+  const { stack, station: stationPanel } = usePanels();
   return (
     <DropTarget>
       <title>{`${station.title} · ${name} · Outline Stack`}</title>
-      <div className="grid h-full grid-cols-[16.5rem_minmax(0,1fr)_20.5rem] grid-rows-[3.25rem_minmax(0,1fr)_2.75rem]">
-        <Header onHelp={help.open} />
-        <StackPanel />
+      <div
+        className="grid h-full grid-cols-[var(--stack)_minmax(0,1fr)_var(--station)] grid-rows-[auto_minmax(0,1fr)_auto] max-md:h-auto max-md:grid-cols-[minmax(0,1fr)] max-md:grid-rows-none"
+        style={{ '--stack': widthOf(stack), '--station': widthOf(stationPanel) } as CSSProperties}
+      >
+        <Header station={station.title} onHelp={help.open} />
+        <StackPanel isFolded={stack.isFolded} />
         <WorkView station={station} />
-        <aside className="overflow-y-auto border-rule border-l bg-paper" aria-label="Station">
+        <aside
+          className={`col-start-3 overflow-y-auto border-rule border-l bg-paper max-md:col-start-1 max-md:row-start-3 max-md:block max-md:border-b ${stationPanel.isFolded ? 'hidden' : ''}`}
+          aria-label="Station"
+        >
           <Suspense fallback={null}>
             <Outlet />
           </Suspense>

@@ -19,7 +19,7 @@ export function useOffered(station: Station): void {
   useOffer('workplace', () => [
     ...STATIONS.map(({ path, title }) => ({
       id: `station ${path}`,
-      words: `Go to ${title}`,
+      words: title,
       kind: 'station',
       act: () => navigate(path),
     })),

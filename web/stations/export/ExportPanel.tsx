@@ -31,6 +31,8 @@ export function ExportPanel() {
     revalidateOnFocus: false,
   });
 
+  const isRunning = job?.state === 'running' || job?.state === 'waiting';
+
   const make = async () => {
     setError(null);
     try {
@@ -116,8 +118,10 @@ export function ExportPanel() {
         <button
           type="button"
           className="mt-3 w-full rounded-edge bg-tide px-3 py-2 text-sheet"
-          disabled={chosen.length === 0 || job?.state === 'running' || job?.state === 'waiting'}
-          onClick={() => void make()}
+          disabled={chosen.length === 0}
+          // Not disabled while it runs, which would take the focus from it.
+          aria-disabled={isRunning}
+          onClick={() => !isRunning && void make()}
         >
           Make the {format.toUpperCase()} file
         </button>
@@ -153,6 +157,9 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
   }
   return (
     <Panel title="Read back">
+      <p className="sr-only" role="status">
+        {report.ok ? 'The file holds what was built.' : 'The file differs from what was built.'}
+      </p>
       {isBehind && <Note>The project has changed since this file was made.</Note>}
       <a
         href={exportUrl(job.id)}
@@ -166,10 +173,12 @@ function JobPanel({ job, isBehind, onChange }: { job: JobReply; isBehind: boolea
       <table className="w-full text-sm" data-read-back={report.ok}>
         <thead className="text-left text-quiet">
           <tr>
-            <th className="font-normal" />
+            <th className="font-normal">figure</th>
             <th className="font-normal">built</th>
             <th className="font-normal">in the file</th>
-            <th />
+            <th className="font-normal">
+              <span className="sr-only">compared</span>
+            </th>
           </tr>
         </thead>
         <tbody>

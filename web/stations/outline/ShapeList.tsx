@@ -76,7 +76,7 @@ function LayerShapes({ layer, byId }: { layer: Layer; byId: ReadonlyMap<string, 
       className={`border-rule border-t py-1 ${isOver ? 'bg-wash' : ''}`}
       open={isSelected || undefined}
     >
-      <summary className="flex cursor-pointer items-center gap-2">
+      <summary className="flex cursor-pointer items-center gap-2 py-0.5">
         <span
           aria-hidden
           className="size-3.5 shrink-0 border border-rule"
@@ -122,7 +122,7 @@ function ShapeRow({ shape, name, layer }: { shape: OutlineShape; name: string; l
     >
       <button
         type="button"
-        className="cursor-grab p-0.5 text-quiet"
+        className="grid size-6 cursor-grab place-items-center text-quiet"
         aria-label={`Drag ${name} to another layer`}
         {...listeners}
         {...attributes}
@@ -141,7 +141,7 @@ function ShapeRow({ shape, name, layer }: { shape: OutlineShape; name: string; l
         type="button"
         aria-label={`${isKept ? 'Keep out of the build' : 'Take into the build'}: ${name}`}
         disabled={!layer.shown}
-        className="rounded-edge p-1 hover:bg-wash"
+        className="grid size-6 place-items-center rounded-edge hover:bg-wash"
         onClick={() => toggleShape(layer, shape.id)}
       >
         <Icon size={14} aria-hidden />

@@ -19,12 +19,9 @@ export function Bars({ title, bins, label }: BarsProps) {
   return (
     <figure className="my-2">
       <figcaption className="mb-1 text-quiet text-sm">{title}</figcaption>
-      <div
-        className="h-28"
-        role="img"
-        aria-label={`${title}: ${bins.map((bin) => `${label(bin)}: ${bin.count}`).join(', ')}`}
-      >
+      <div className="h-28">
         <Bar
+          aria-label={`${title}: ${bins.map((bin) => `${label(bin)}: ${bin.count}`).join(', ')}`}
           data={{
             labels: bins.map(label),
             datasets: [

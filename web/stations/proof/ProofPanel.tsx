@@ -78,9 +78,9 @@ function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals 
     <table className="w-full text-sm">
       <thead className="text-quiet">
         <tr>
-          <th className="font-normal" />
+          <th className="text-left font-normal">of all</th>
           {before && <th className="text-right font-normal">before</th>}
-          <th className="text-right font-normal">{before ? 'now' : ''}</th>
+          <th className="text-right font-normal">now</th>
         </tr>
       </thead>
       <tbody>

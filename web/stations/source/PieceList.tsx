@@ -36,42 +36,46 @@ function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
   const pieces = layer.members.flatMap((id) => marks.get(id) ?? []).sort((a, b) => b.area - a.area);
   const skipped = new Set(layer.skipped);
   return (
-    <details className="border-rule border-t py-1" open={pieces.length <= 6}>
-      <summary className="flex cursor-pointer items-center gap-2">
-        <span
-          aria-hidden
-          className="size-3.5 shrink-0 border border-rule"
-          style={{ background: layer.material.colour }}
-        />
-        <span className="min-w-0 flex-1 truncate">
-          {layer.name} <span className="text-quiet text-sm">· {pieces.length}</span>
-        </span>
+    <div className="relative border-rule border-t">
+      <details className="py-1" open={pieces.length <= 6}>
+        <summary className="flex cursor-pointer items-center gap-2 pr-7">
+          <span
+            aria-hidden
+            className="size-3.5 shrink-0 border border-rule"
+            style={{ background: layer.material.colour }}
+          />
+          <span className="min-w-0 flex-1 truncate">
+            {layer.name} <span className="text-quiet text-sm">· {pieces.length}</span>
+          </span>
+        </summary>
+        <ul className="text-sm">
+          {pieces.slice(0, LISTED).map(({ id, area }, i) => {
+            const isKept = layer.shown && !skipped.has(id);
+            return (
+              <li key={id} className={`flex items-center gap-2 pl-6 ${isKept ? '' : 'text-quiet line-through'}`}>
+                <span className="figure min-w-0 flex-1 truncate">
+                  {formatNumber(area * scale * scale)} {unit}²
+                </span>
+                <Toggle
+                  label={`${isKept ? 'Discard' : 'Keep'} piece ${i + 1} of ${layer.name}`}
+                  isKept={isKept}
+                  disabled={!layer.shown}
+                  onClick={() => toggleShape(layer, id)}
+                />
+              </li>
+            );
+          })}
+        </ul>
+        {pieces.length > LISTED && <Note>…and {pieces.length - LISTED} smaller ones in the view.</Note>}
+      </details>
+      <span className="absolute top-1 right-0">
         <Toggle
           label={`${layer.shown ? 'Discard' : 'Keep'} all of ${layer.name}`}
           isKept={layer.shown}
           onClick={() => dispatch({ do: 'change-layers', layers: [layer.id], change: { shown: !layer.shown } })}
         />
-      </summary>
-      <ul className="text-sm">
-        {pieces.slice(0, LISTED).map(({ id, area }, i) => {
-          const isKept = layer.shown && !skipped.has(id);
-          return (
-            <li key={id} className={`flex items-center gap-2 pl-6 ${isKept ? '' : 'text-quiet line-through'}`}>
-              <span className="figure min-w-0 flex-1 truncate">
-                {formatNumber(area * scale * scale)} {unit}²
-              </span>
-              <Toggle
-                label={`${isKept ? 'Discard' : 'Keep'} piece ${i + 1} of ${layer.name}`}
-                isKept={isKept}
-                disabled={!layer.shown}
-                onClick={() => toggleShape(layer, id)}
-              />
-            </li>
-          );
-        })}
-      </ul>
-      {pieces.length > LISTED && <Note>…and {pieces.length - LISTED} smaller ones in the view.</Note>}
-    </details>
+      </span>
+    </div>
   );
 }
 
@@ -88,10 +92,9 @@ function Toggle({ label, isKept, disabled, onClick }: ToggleProps) {
     <button
       type="button"
       aria-label={label}
-      aria-pressed={isKept}
       title={label}
       disabled={disabled}
-      className="rounded-edge p-1 hover:bg-wash"
+      className="grid size-6 place-items-center rounded-edge hover:bg-wash"
       onClick={(event) => {
         event.preventDefault();
         onClick();

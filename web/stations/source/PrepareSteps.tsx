@@ -111,20 +111,22 @@ function StepRow({ source, step, onChange, onRemove }: StepRowProps) {
       <div className="flex items-center gap-1">
         <button
           type="button"
-          className="cursor-grab p-1 text-quiet"
+          className="grid size-6 shrink-0 cursor-grab place-items-center text-quiet"
           aria-label={`Move ${words}`}
           {...attributes}
           {...listeners}
         >
           <GripVertical size={14} aria-hidden />
         </button>
-        <input
-          type="checkbox"
-          className="accent-tide"
-          aria-label={`${words}: on`}
-          checked={step.on}
-          onChange={() => onChange({ ...step, on: !step.on })}
-        />
+        <label className="grid size-6 shrink-0 place-items-center">
+          <input
+            type="checkbox"
+            className="accent-tide"
+            aria-label={`${words}: on`}
+            checked={step.on}
+            onChange={() => onChange({ ...step, on: !step.on })}
+          />
+        </label>
         <button
           type="button"
           aria-expanded={isOpen}
