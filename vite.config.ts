@@ -9,16 +9,19 @@ const NOT_IN_BROWSERS = ['node:fs', 'node:path', 'module'].map((find) => ({
   replacement: fileURLToPath(new URL('web/worker/not-in-browsers.ts', import.meta.url)),
 }));
 
+/** How long plugins take is no fault of the build. */
+const QUIET = { checks: { bundlerTimings: false } };
+
 export default defineConfig({
   root: 'web',
   plugins: [react(), tailwindcss()],
   resolve: { alias: NOT_IN_BROWSERS },
-  worker: { format: 'es' },
+  worker: { format: 'es', rolldownOptions: QUIET },
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,
     chunkSizeWarningLimit: 1500,
-    rolldownOptions: { checks: { bundlerTimings: false } },
+    rolldownOptions: QUIET,
   },
   server: { proxy: { '/api': 'http://127.0.0.1:3000' } },
 });

@@ -165,7 +165,7 @@ describe('outline-stack build', () => {
   });
 
   it.each([
-    [[], /Usage|outline-stack build INPUT/],
+    [[], /outline-stack COMMAND/],
     [['explode'], /no command “explode”/],
     [['build'], /at least one INPUT/],
     [['build', file], /needs --out/],
@@ -175,7 +175,13 @@ describe('outline-stack build', () => {
     [['build', file, '--out', 'x.glb', '--depth=-1'], /--depth must be more than 0/],
     [['build', file, '--out', 'x.glb', '--edge', 'wavy'], /--edge is “wavy”; it can be none, round, chamfer/],
     [['build', file, '--out', 'x.glb', '--steps', '1.5'], /--steps must be a whole number/],
-    [['build', file, '--out', 'x.glb', '--colour', 'red'], /Unknown option '--colour'/],
+    [['build', file, '--out', 'x.glb', '--depth', '-3'], /--depth must be more than 0 .*, not -3/],
+    [['build', file, '--out', 'x.glb', '--colour', 'red'], /there is no option --colour/],
+    [['build', file, '--out', 'x.glb', '--dpeth', '3'], /there is no option --dpeth; did you mean --depth\?/],
+    [['biuld', file], /there is no command “biuld”; did you mean build\?/],
+    [['build', 'body.obj', '--out', 'x.glb'], /body\.obj is a mesh, .*outline-stack proof body\.obj/],
+    [['letters', 'A', '--font', 'grotesk', '--out', 'x.svg'], /no such file, and the fonts .*did you mean grotesque\?/],
+    [['build', file, file, '--out', 'x.glb'], /--out x\.glb names a file, and 2 files are to be made; name a folder/],
   ])('%j is wrong usage', (words, message) => {
     const { status, stdout, stderr } = run(...(words as string[]));
     expect(status).toBe(2);
@@ -184,8 +190,30 @@ describe('outline-stack build', () => {
   });
 
   it('explains itself', () => {
-    expect(run('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('--edge-on both') });
-    expect(run('build', '--help').status).toBe(0);
+    expect(run('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('letters TEXT --font F') });
+    expect(run('build', '--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('--edge-on both') });
+    for (const verb of ['trace', 'letters', 'proof', 'project']) {
+      expect(run(verb, '--help')).toMatchObject({
+        status: 0,
+        stdout: expect.stringMatching(`^outline-stack ${verb} `),
+      });
+    }
+    expect(run('--version').stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
+  });
+
+  it('says what was made otherwise than it was asked for', () => {
+    const out = join(folder, 'lowered.glb');
+    const { status, stderr } = run('build', file, '--out', out, '--depth', '2', '--reach', '5');
+    expect(status).toBe(0);
+    expect(stderr).toMatch(/The edges rise 10 together, more than the depth of 2; they were lowered to fit/);
+  });
+
+  it('makes no folder under the name of a file', () => {
+    const taken = join(folder, 'taken');
+    writeFileSync(taken, 'a file');
+    const { status, stderr } = run('build', file, '--out', join(taken, 'x.glb'));
+    expect(status).toBe(1);
+    expect(stderr).toMatch(/taken is a file, so nothing can be written in a folder of that name/);
   });
 });
 

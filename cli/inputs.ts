@@ -19,6 +19,12 @@ interface Found {
 
 /** @throws {UsageError} when a word names nothing */
 export function buildTasks({ inputs, out, format, settings, report }: BuildCommand): BuildTask[] {
+  const mesh = inputs.find((word) => MESHES.includes(extname(word).toLowerCase()));
+  if (mesh !== undefined) {
+    throw new UsageError(
+      `${mesh} is a mesh, and build takes drawings and pictures; “outline-stack proof ${mesh}” checks it, and dropped on the page it is tidied and written in any format`,
+    );
+  }
   return pairs(inputs, out, format, [...DRAWINGS, ...PICTURES]).map((pair) => ({
     kind: 'build',
     ...pair,
@@ -43,6 +49,9 @@ function pairs(inputs: readonly string[], out: string, ending: string, readable:
   const found = inputs.flatMap((word) => find(word, readable));
   const single = found.length === 1 && inputs.length === 1 && !isFolder(inputs[0]!);
   const asFile = single && !isFolder(out) && !/[\\/]$/.test(out);
+  if (!asFile && extname(out).slice(1).toLowerCase() === ending && !isFolder(out)) {
+    throw new UsageError(`--out ${out} names a file, and ${found.length} files are to be made; name a folder`);
+  }
   const taken = new Set<string>();
   return found.map(({ file, name }) => {
     const base = join(out, name.slice(0, -extname(name).length || undefined));

@@ -1,4 +1,5 @@
 // letters.ts — a text to a file of outlines.
+import { existsSync } from 'node:fs';
 import {
   BUNDLED_FONTS,
   GeometryError,
@@ -9,7 +10,7 @@ import {
 } from '../core/index.ts';
 import { bundledFonts, openFontFile } from '../node/fonts.ts';
 import { Clock } from './clock.ts';
-import { type LettersCommand, UsageError } from './options.ts';
+import { type LettersCommand, meant, UsageError } from './options.ts';
 import { readBytes } from './read.ts';
 import { writeBytes } from './write.ts';
 
@@ -68,5 +69,10 @@ export async function setLetters({ text, font, out, format, settings }: LettersC
 async function fontsNamed(font: string): Promise<LetterFont[]> {
   const bundled = BUNDLED_FONTS.find((name) => name === font);
   if (bundled) return bundledFonts(bundled);
+  if (!existsSync(font)) {
+    throw new UsageError(
+      `--font ${font}: there is no such file, and the fonts that ship are ${BUNDLED_FONTS.join(', ')}${meant(font, BUNDLED_FONTS)}`,
+    );
+  }
   return [await openFontFile(readBytes(font), font)];
 }

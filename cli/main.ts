@@ -1,12 +1,14 @@
 // main.ts — the command line: words in, files out, exit codes 0 (all made), 1 (some failed), 2 (wrong usage).
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { version } from '../package.json' with { type: 'json' };
 import type { FileReport } from './build-file.ts';
 import { buildTasks, meshFiles, traceTasks } from './inputs.ts';
 import { type LettersReport, setLetters } from './letters.ts';
 import {
   type BuildCommand,
   type LettersCommand,
+  meant,
   type ProjectCommand,
   type ProofCommand,
   parseBuild,
@@ -15,13 +17,13 @@ import {
   parseProof,
   parseTrace,
   type TraceCommand,
-  USAGE,
   UsageError,
 } from './options.ts';
 import { workAll } from './pool.ts';
 import { exportProjectFile, type ProjectReport } from './project-file.ts';
 import { type MeshReport, printed, proveFile } from './prove-file.ts';
 import type { TraceReport } from './trace-file.ts';
+import { HELP, helpOf, USAGE, type Verb } from './usage.ts';
 
 /** Raised when a field of the report changes meaning. */
 const REPORT_VERSION = 1;
@@ -33,6 +35,10 @@ async function main([verb, ...words]: string[]): Promise<number> {
     process.stdout.write(USAGE);
     return verb === undefined ? 2 : 0;
   }
+  if (verb === '--version') {
+    process.stdout.write(`${version}\n`);
+    return 0;
+  }
   try {
     const run = {
       build: () => build(parseBuild(words)),
@@ -41,7 +47,10 @@ async function main([verb, ...words]: string[]): Promise<number> {
       proof: () => proof(parseProof(words)),
       project: () => project(parseProject(words)),
     }[verb];
-    if (!run) throw new UsageError(`there is no command “${verb}”; see outline-stack --help`);
+    if (!run)
+      throw new UsageError(
+        `there is no command “${verb}”${meant(verb, Object.keys(HELP)) || '; see outline-stack --help'}`,
+      );
     return await run();
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
@@ -51,21 +60,21 @@ async function main([verb, ...words]: string[]): Promise<number> {
 }
 
 async function build(command: BuildCommand | null): Promise<number> {
-  if (!command) return help();
-  const reports = await workAll(buildTasks(command), command.jobs, sayError);
+  if (!command) return help('build');
+  const reports = await workAll(buildTasks(command), command.jobs, say);
   const triangles = reports.reduce((sum, report) => sum + report.counts.triangles, 0);
   return finish(reports, command.report, `built, ${triangles} triangles`);
 }
 
 async function trace(command: TraceCommand | null): Promise<number> {
-  if (!command) return help();
+  if (!command) return help('trace');
   const reports = await workAll(traceTasks(command), command.jobs, sayError);
   const curves = reports.reduce((sum, report) => sum + report.counts.curves, 0);
   return finish(reports, command.report, `traced, ${curves} lines and curves`);
 }
 
 async function letters(command: LettersCommand | null): Promise<number> {
-  if (!command) return help();
+  if (!command) return help('letters');
   const report = await setLetters(command);
   if (report.error) process.stderr.write(`outline-stack: ${report.error.message}\n`);
   for (const { message } of report.warnings) process.stderr.write(`outline-stack: ${message}\n`);
@@ -73,7 +82,7 @@ async function letters(command: LettersCommand | null): Promise<number> {
 }
 
 async function proof(command: ProofCommand | null): Promise<number> {
-  if (!command) return help();
+  if (!command) return help('proof');
   const reports: MeshReport[] = [];
   for (const file of meshFiles(command)) {
     const report = await proveFile(file);
@@ -86,15 +95,23 @@ async function proof(command: ProofCommand | null): Promise<number> {
 }
 
 async function project(command: ProjectCommand | null): Promise<number> {
-  if (!command) return help();
+  if (!command) return help('project');
   const report = await exportProjectFile(command);
   sayError(report);
   return finish([report], command.report, 'written');
 }
 
-function help(): number {
-  process.stdout.write(USAGE);
+function help(verb: Verb): number {
+  process.stdout.write(helpOf(verb));
   return 0;
+}
+
+/** What went wrong, and what was made otherwise than it was asked for. */
+function say(report: FileReport): void {
+  sayError(report);
+  // Several layers say the same.
+  const said = new Set(report.warnings.map(({ message }) => message));
+  for (const message of said) process.stderr.write(`outline-stack: ${report.input}: ${message}\n`);
 }
 
 function sayError({ input, error }: Pick<FileReport, 'input' | 'error'>): void {

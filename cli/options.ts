@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
+import { closest, distance } from 'fastest-levenshtein';
 import {
   ALIGNMENTS,
   BEYOND,
@@ -36,72 +37,6 @@ import {
 } from '../core/index.ts';
 
 export class UsageError extends Error {}
-
-export const USAGE = `outline-stack build INPUT… --out PATH [options]    vector files or pictures → meshes
-
-  INPUT                 drawings (SVG, DXF), pictures (PNG, JPEG, WebP, TIFF, GIF, BMP), folders or globs; with several, PATH is a folder
-  --out PATH            file or folder to write
-  --format F            glb, obj or stl; svg or dxf for the outlines alone (otherwise from PATH's ending, else glb)
-  --depth 4             total thickness, edges included
-  --edge E              none, chamfer, round, cove, ogee, step or bead (default: round when --reach is given, else none)
-  --reach 0.5           how far in the edge reaches
-  --rise 0.5            how far down it comes (default: reach)
-  --way in              in, or out as a flange
-  --steps 3             strips across the edge
-  --edge-on both        both, front or back
-  --beyond ridge        where it reaches further than a stroke is wide: end in a ridge, or hold before that
-  --corners mitred      corners that point inward: mitred or rounded
-  --mitre-limit 5       mitred ones that run ahead by more reaches are cut square
-  --faces fewest        fewest, even or grid
-  --cell 1              target edge length of even faces, side of the squares of a grid
-  --wall-rows 1         strips the wall is divided into
-  --caps both           which of front and back are closed: both, front, back or none
-  --crease 40           faces that meet at less than this are shaded as one surface, degrees
-  --blend none          what an edge is smooth into: none, wall, front or both
-  --uv none             UVs: none, units, fitted or packed
-  --weld 0              tidied: points nearer than this become one
-  --straight N          tidied: points this near to the line between their neighbours go
-  --merge DEGREES       tidied: neighbours that meet at no more than this become one polygon
-  --close               tidied: open rims get flat caps
-  --tolerance 0.01      largest distance between a curve and its chords
-  --size N              fit the longest side to N
-  --recipe FILE.json    the same settings from a file; options here win
-  --report FILE.json    write counts, checks and times
-  --jobs N              files worked on at a time
-
-outline-stack proof MESH… [--json]    checks on meshes (GLB, OBJ, STL), files, folders or globs; ends with 1 where one is not sound
-
-outline-stack trace INPUT… --out PATH [options]    pictures → SVG outlines
-
-  --mode M              ink, tones, colours or centreline (default: what suits the picture)
-  --count N             tones or colours, 2 to 32 (default: as many as stand apart)
-  --layering stacked    stacked or abutting
-  --ink dark            what is ink: dark, light or opaque
-  --level 0.5           grey at which ink ends, 0 to 1 (default: found in the picture)
-  --detail 4            smallest piece and hole that is kept, square pixels
-  --corner 25           turns sharper than this stay corners, degrees
-  --smooth N            how far a curve may stray, pixels (default: what the picture's noise asks for)
-  --report, --jobs      as for build
-
-outline-stack project FILE.outline --out PATH [options]    a saved project → any format, the very bytes that the page exports
-
-  --format F            as for build (otherwise from PATH's ending, else glb)
-  --lengths metres      how a GLB states lengths: metres (it opens at its real size) or units
-  --report FILE.json    as for build
-
-outline-stack letters TEXT --font F --out PATH [options]    a text → outlines, every letter a shape, SVG or DXF
-
-  --font F              display-serif, grotesque, rounded, connected-script, or a font file (TTF, OTF, WOFF, WOFF2)
-  --size 20             height of the em square
-  --tracking 0          added between letters, thousandths of an em
-  --line-spacing 1.25   from baseline to baseline, ems
-  --align start         start, middle or end
-  --no-kerning, --no-ligatures
-  --report FILE.json    as for build; “\\n” in TEXT begins a new line
-
-Lengths are in the drawing's units: one user unit or one pixel is one unit unless --size, a physical unit or a scan's density
-says otherwise.
-`;
 
 export interface BuildSettings {
   /** What layers are to be like. */
@@ -257,7 +192,7 @@ export interface ProofCommand {
 export function parseProof(words: readonly string[]): ProofCommand | null {
   const { values, positionals } = parse(words, { help: COMMON.help, json: { type: 'boolean' } });
   if (values.help) return null;
-  if (positionals.length === 0) throw new UsageError('proof needs at least one MESH; see outline-stack --help');
+  if (positionals.length === 0) throw new UsageError('proof needs at least one MESH; see outline-stack proof --help');
   return { inputs: positionals, isJson: values.json === true };
 }
 
@@ -275,7 +210,7 @@ export function parseProject(words: readonly string[]): ProjectCommand | null {
   if (values.help) return null;
   const out = checkedOut('project', positionals, values.out);
   const [input, ...more] = positionals;
-  if (more.length > 0) throw new UsageError('project needs one FILE; see outline-stack --help');
+  if (more.length > 0) throw new UsageError('project needs one FILE; see outline-stack project --help');
   return {
     input: input!,
     out,
@@ -313,8 +248,8 @@ export function parseLetters(words: readonly string[]): LettersCommand | null {
   if (values.help) return null;
   const [text, ...more] = positionals;
   if (text === undefined || more.length > 0) throw new UsageError('letters needs one TEXT; put it in quotes');
-  if (!values.out) throw new UsageError('letters needs --out PATH; see outline-stack --help');
-  if (!values.font) throw new UsageError('letters needs --font; see outline-stack --help');
+  if (!values.out) throw new UsageError('letters needs --out PATH; see outline-stack letters --help');
+  if (!values.font) throw new UsageError('letters needs --font; see outline-stack letters --help');
   const number = (name: 'size' | 'tracking' | 'line-spacing') => numberFrom(name, values[name]);
   const format = choice('out', extname(values.out).slice(1).toLowerCase() || 'svg', OUTLINE_FORMATS)!;
   return {
@@ -366,15 +301,40 @@ export function parseTrace(words: readonly string[]): TraceCommand | null {
 
 function parse<T extends NonNullable<ParseArgsConfig['options']>>(words: readonly string[], options: T) {
   try {
-    return parseArgs({ args: [...words], options, allowPositionals: true });
+    return parseArgs({ args: numbersJoined(words), options, allowPositionals: true });
   } catch (error) {
-    throw new UsageError((error as Error).message.split('\n')[0]!.replace(/\. To specify.*$/, ''));
+    const { code, message } = error as Error & { code?: string };
+    const unknown = code === 'ERR_PARSE_ARGS_UNKNOWN_OPTION' ? /'(-[^'= ]*)/.exec(message)?.[1] : undefined;
+    if (!unknown) throw new UsageError(message.split('\n')[0]!.replace(/\. To specify.*$/, ''));
+    const known = Object.keys(options).map((name) => `--${name}`);
+    throw new UsageError(`there is no option ${unknown}${meant(unknown, known)}`);
   }
 }
 
+/** A number below 0 behind an option is its value, not another option. */
+function numbersJoined(words: readonly string[]): string[] {
+  const joined: string[] = [];
+  for (const word of words) {
+    const before = joined.at(-1);
+    if (/^-[\d.]/.test(word) && before?.startsWith('--') && !before.includes('='))
+      joined[joined.length - 1] = `${before}=${word}`;
+    else joined.push(word);
+  }
+  return joined;
+}
+
+/** Words that differ by more letters than this were not meant. */
+const MOST_WRONG = 3;
+
+/** “; did you mean …?” where one of the known words is near. */
+export function meant(word: string, known: readonly string[]): string {
+  const nearest = known.length > 0 ? closest(word, known) : '';
+  return nearest && distance(word, nearest) <= MOST_WRONG ? `; did you mean ${nearest}?` : '';
+}
+
 function checkedOut(verb: string, inputs: readonly string[], out: string | undefined): string {
-  if (inputs.length === 0) throw new UsageError(`${verb} needs at least one INPUT; see outline-stack --help`);
-  if (!out) throw new UsageError(`${verb} needs --out PATH; see outline-stack --help`);
+  if (inputs.length === 0) throw new UsageError(`${verb} needs at least one INPUT; see outline-stack ${verb} --help`);
+  if (!out) throw new UsageError(`${verb} needs --out PATH; see outline-stack ${verb} --help`);
   return out;
 }
 
@@ -409,12 +369,15 @@ function formatFor<T extends string>(out: string, known: readonly T[]): T | unde
 function choice<T extends string>(name: string, value: string | undefined, choices: readonly T[]): T | undefined {
   if (value === undefined) return undefined;
   const found = choices.find((candidate) => candidate === value);
-  if (!found) throw new UsageError(`--${name} is “${value}”; it can be ${choices.join(', ')}`);
+  if (!found) {
+    throw new UsageError(`--${name} is “${value}”; it can be ${choices.join(', ')}${meant(value, choices)}`);
+  }
   return found;
 }
 
 function positive(name: string, value: number): number {
-  if (!(value > 0 && value <= 1e6)) throw new UsageError(`--${name} must be more than 0 and at most 1000000`);
+  if (!(value > 0 && value <= 1e6))
+    throw new UsageError(`--${name} must be more than 0 and at most 1000000, not ${value}`);
   return value;
 }
 
@@ -422,7 +385,7 @@ const optionalPositive = (name: string, value: number | undefined) =>
   value === undefined ? undefined : positive(name, value);
 
 function notNegative(name: string, value: number): number {
-  if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000`);
+  if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000, not ${value}`);
   return value;
 }
 
@@ -430,13 +393,14 @@ const notNegativeOrNull = (name: string, value: number | null | undefined) =>
   value === undefined || value === null ? null : notNegative(name, value);
 
 function within(name: string, value: number, least: number, most: number): number {
-  if (!(value >= least && value <= most)) throw new UsageError(`--${name} must be between ${least} and ${most}`);
+  if (!(value >= least && value <= most))
+    throw new UsageError(`--${name} must be between ${least} and ${most}, not ${value}`);
   return value;
 }
 
 function whole(name: string, value: number, least: number, most: number): number {
   if (!(Number.isInteger(value) && value >= least && value <= most)) {
-    throw new UsageError(`--${name} must be a whole number from ${least} to ${most}`);
+    throw new UsageError(`--${name} must be a whole number from ${least} to ${most}, not ${value}`);
   }
   return value;
 }

@@ -103,6 +103,14 @@ for (const theme of ['day', 'night'] as const) {
       });
     });
 
+    test('the guide', async ({ page }) => {
+      for (const name of ['', '/source', '/command-line']) {
+        await page.goto(`/help${name}`);
+        await page.getByRole('navigation', { name: 'Guide' }).waitFor();
+        expect(await wrongs(page)).toEqual([]);
+      }
+    });
+
     test('a picture, a text, a plan with its tools, an empty project', async ({ page }) => {
       await openCrest(page);
       for (const name of ['Straighten', 'Threshold']) {

@@ -121,9 +121,9 @@ test('commands, stations, layers and projects are found by typing', async ({ pag
 
 test('every bare icon says its name and its key, on hover and on focus', async ({ page }) => {
   await openDemo(page);
-  const undo = page.getByRole('button', { name: 'Keys' });
+  const undo = page.getByRole('button', { name: 'Help' });
   await undo.hover();
-  await expect(page.getByRole('tooltip')).toHaveText('Keys?');
+  await expect(page.getByRole('tooltip')).toHaveText('Help?');
   await page.mouse.move(640, 600);
   await expect(page.getByRole('tooltip')).toHaveCount(0);
   await undo.focus();
@@ -206,4 +206,24 @@ test('drawings, pictures and the text of a drawing are pasted anywhere, and drop
   const aside = page.getByRole('complementary', { name: 'Stack' });
   for (const event of ['dragenter', 'dragover', 'drop']) await aside.dispatchEvent(event, { dataTransfer: transfer });
   await expect(page.getByRole('checkbox', { name: /^Build / })).toHaveCount(9);
+});
+
+test('the guide is found by typing, read page by page, and searched', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await page.goto('/');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find anything' }).fill('tidying');
+  await page.getByRole('option', { name: /Light, UV and tidying/ }).click();
+  await expect(page).toHaveURL(/\/help\/build#light-uv-and-tidying$/);
+  await expect(page.getByRole('heading', { name: 'Light, UV and tidying' })).toBeInViewport();
+  const guide = page.getByRole('navigation', { name: 'Guide' });
+  await page.getByRole('searchbox', { name: 'Search the guide' }).fill('jambs');
+  await expect(guide.getByRole('listitem')).toHaveText(['Outline']);
+  await page.getByRole('searchbox', { name: 'Search the guide' }).fill('');
+  await guide.getByRole('link', { name: 'From a scan to a coin' }).click();
+  await page.getByRole('main').getByRole('link', { name: 'Export' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Export');
+  const shown = page.getByRole('img').first();
+  await expect.poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(600);
+  expect(trouble).toEqual([]);
 });

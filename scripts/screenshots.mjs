@@ -6,6 +6,9 @@ import { ROOT } from './setup.mjs';
 
 const OUT = join(ROOT, 'docs', 'screenshots');
 
+/** About as large as a small laptop's. */
+const SIZE = { width: 1280, height: 800 };
+
 await withPage(async (page) => {
   mkdirSync(OUT, { recursive: true });
   const shoot = async (name) => {
@@ -32,39 +35,12 @@ await withPage(async (page) => {
   await shoot('picture');
   await page.getByRole('button', { name: 'Before and after, divided' }).click();
   await page.getByRole('button', { name: 'Threshold', exact: true }).click();
-  await page.getByRole('button', { name: 'Add a step' }).click();
-  await page.getByRole('menuitem', { name: 'Crop' }).click();
-  await page.getByRole('img', { name: 'Frame of the crop' }).waitFor();
-  await page.waitForTimeout(2500);
-  await shoot('picture-prepare');
-  await page.getByRole('button', { name: 'Remove Crop' }).click();
   await page.getByRole('button', { name: 'Show where picture and outlines disagree' }).click();
   await page.locator('[data-difference]').waitFor();
   await page.locator('[data-trace-stats="current"]').scrollIntoViewIfNeeded();
   await page.waitForTimeout(1500);
   await shoot('picture-difference');
   await page.getByRole('button', { name: 'Show where picture and outlines disagree' }).click();
-  await station('Outline');
-  await page.locator('[data-outline-desk="ready"]').waitFor();
-  await page.getByRole('button', { name: 'Draw lines, curves and figures' }).click();
-  await page.waitForTimeout(1200);
-  // The outer edge of the crescent, point by point: pressed, then pulled along the curve.
-  for (const [x, y, dx, dy] of [
-    [766, 199, -42, -40],
-    [608, 136, -60, 0],
-    [445, 204, -43, 43],
-    [377, 367, 0, 61],
-  ]) {
-    await page.mouse.move(x, y);
-    await page.mouse.down();
-    await page.mouse.move(x + dx, y + dy, { steps: 4 });
-    await page.mouse.up();
-  }
-  await page.mouse.move(445, 530);
-  await page.waitForTimeout(600);
-  await page.screenshot({ path: join(OUT, 'outline-draw.png') });
-  for (let i = 0; i < 4; i++) await page.keyboard.press('Backspace');
-  await page.keyboard.press('Escape');
   await page.goto('/');
   await project('Saltmarsh hall').click();
   await proven();
@@ -81,11 +57,6 @@ await withPage(async (page) => {
   await proven();
   await station('Source');
   await shoot('lettering');
-  await station('Outline');
-  await layer('Stars');
-  await page.locator('[data-outline-desk="ready"]').waitFor();
-  await page.getByRole('button', { name: 'all', exact: true }).click();
-  await shoot('outline-word');
   await page.goto('/');
   await project('Saltmarsh mission patch').click();
   await proven();
@@ -108,22 +79,35 @@ await withPage(async (page) => {
   await page.getByRole('img', { name: /^Smallest angle/ }).waitFor();
   await shoot('proof');
   await station('Build');
-  await page.getByRole('button', { name: 'Both, divided' }).click();
-  await page.getByRole('button', { name: 'Edges of all faces' }).click();
-  await layer('Heron');
-  await shoot('build-divided');
-  await page.getByRole('button', { name: 'Edges of all faces' }).click();
-  await page.getByRole('button', { name: 'Solid', exact: true }).click();
   await page.keyboard.press('Alt+1');
   await page.getByRole('button', { name: 'Day or night' }).click();
   await shoot('build-night');
   await page.getByRole('button', { name: 'Day or night' }).click();
-  for (const name of ['Stage', 'Motion']) {
-    await station(name);
-    await shoot(name.toLowerCase());
-  }
+  await page.emulateMedia({ forcedColors: 'active' });
+  await shoot('forced-colours');
+  await page.emulateMedia({ forcedColors: 'none' });
+  await page.getByRole('button', { name: 'Moon', exact: true }).click({ modifiers: ['Shift'] });
+  await shoot('build-mixed');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox').fill('edge');
+  await shoot('search');
+  await page.keyboard.press('Escape');
+  await layer('Rim');
+  await page.setViewportSize({ width: 640, height: 400 });
+  await shoot('narrow');
+  await page.setViewportSize(SIZE);
   await station('Export');
   await page.getByRole('button', { name: /^Make the GLB/ }).click();
   await page.locator('[data-read-back]').waitFor();
   await shoot('export');
+  await station('Build');
+  await layer('Night');
+  await page.getByRole('button', { name: 'Closed sides' }).click();
+  await page.getByRole('option', { name: 'Only the front is' }).click();
+  await page.keyboard.press('Alt+3');
+  await proven();
+  await shoot('build-open');
+  await page.goto('/help/build');
+  await page.getByRole('img').first().waitFor();
+  await shoot('guide');
 });

@@ -18,6 +18,8 @@ const BUILD_INPUTS = [
   'bench',
   'vite.config.ts',
   'vite.node.config.ts',
+  'docs/guide',
+  'package.json',
   'package-lock.json',
 ];
 

@@ -22,6 +22,11 @@ export const router = createBrowserRouter([
           { path: ':station', lazy: async () => ({ Component: (await import('../workplace/Workplace.tsx')).Panel }) },
         ],
       },
+      {
+        path: '/help/:page?',
+        errorElement: <Failure />,
+        lazy: async () => ({ Component: (await import('../help/HelpPage.tsx')).HelpPage }),
+      },
       { path: '*', element: <Failure /> },
     ],
   },

@@ -11,6 +11,7 @@ import {
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import useSWR from 'swr';
+import { anchorOf, PAGES } from '../help/pages.ts';
 import { api } from '../requests/api.ts';
 import { toggleTheme } from '../store/theme.ts';
 import { closeFinder, type Findable, matching, offered } from './finder.ts';
@@ -84,6 +85,15 @@ function useAll(): readonly Findable[] {
   return [
     ...here,
     { id: 'theme', words: 'Day or night', kind: 'command', act: toggleTheme },
+    ...PAGES.flatMap(({ name, title, headings }) => [
+      { id: `guide ${name}`, words: title, kind: 'guide', act: () => navigate(`/help/${name}`) },
+      ...headings.map((heading) => ({
+        id: `guide ${name} ${heading}`,
+        words: heading,
+        kind: `guide, ${title}`,
+        act: () => navigate(`/help/${name}#${anchorOf(heading)}`),
+      })),
+    ]),
     { id: 'projects', words: 'All projects', kind: 'page', act: () => navigate('/') },
     ...projects.map(({ id, name }) => ({
       id: `project ${id}`,

@@ -46,7 +46,7 @@ export function Header({ station, onHelp }: { station: string; onHelp: () => voi
         <IconButton icon={Redo2} label="Redo" keys="Ctrl Shift Z" disabled={!canRedo} onClick={redoChange} />
         <StepList />
         <IconButton icon={Moon} label="Day or night" onClick={toggleTheme} />
-        <IconButton icon={CircleHelp} label="Keys" keys="?" onClick={onHelp} />
+        <IconButton icon={CircleHelp} label="Help" keys="?" onClick={onHelp} />
       </div>
     </header>
   );

@@ -23,6 +23,13 @@ export function HelpDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () =
             <DialogTitle className="font-serif text-xl">Keys</DialogTitle>
             <IconButton icon={X} label="Close" onClick={onClose} />
           </div>
+          <p className="mb-3">
+            What the stations do, and whole jobs step by step:{' '}
+            <a href="/help" target="_blank" rel="noreferrer" className="text-tide underline">
+              the guide
+            </a>
+            , in a tab of its own.
+          </p>
           <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-1.5">
             {rows.map(([shown, does]) => (
               <div key={shown} className="contents">
