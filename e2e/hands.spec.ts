@@ -106,7 +106,7 @@ test('commands, stations, layers and projects are found by typing', async ({ pag
   await depth(page).focus();
   await find('edges of all');
   await expect(page.getByRole('button', { name: 'Edges of all faces' })).toHaveAttribute('aria-pressed', 'true');
-  await find('go export');
+  await find('export');
   await expect(page).toHaveURL(/\/export$/);
   await expect(page).toHaveTitle('Export · Saltmarsh mission patch · Outline Stack');
   await find('crest');

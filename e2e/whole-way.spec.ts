@@ -24,7 +24,7 @@ test('from the demo over a file of one’s own to a GLB that the validator passe
   await test.step('drop an SVG: it lands with its own layers, paper off, and says so', async () => {
     await dropFile(page, 'sign.svg', SIGN);
     await expect(page.getByRole('list', { name: 'Layers' })).toContainText('Board');
-    await expect(page.getByRole('list', { name: 'Layers' })).toContainText('left out as ground');
+    await expect(page.getByRole('list', { name: 'Layers' })).toContainText('not built');
     await expect.poll(() => proofNumber(page, 'faces')).toBeGreaterThan(demoFaces);
     await page.getByRole('link', { name: 'Source' }).click();
     await expect(page.getByText(/sign\.svg came in as 3 layers, 100 mm at its longest/)).toBeVisible();

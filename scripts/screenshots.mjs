@@ -1,5 +1,5 @@
 // screenshots.mjs — `npm run screenshots`: one current picture of each main view, from the demo, into docs/screenshots.
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { withPage } from './browser.mjs';
 import { ROOT } from './setup.mjs';
@@ -8,6 +8,14 @@ const OUT = join(ROOT, 'docs', 'screenshots');
 
 /** About as large as a small laptop's. */
 const SIZE = { width: 1280, height: 800 };
+
+/** Demo projects, and what their pictures are called. */
+const DEMOS = {
+  'Saltmarsh mission patch': 'patch',
+  'Saltmarsh crest': 'crest',
+  'Saltmarsh word': 'word',
+  'Saltmarsh hall': 'hall',
+};
 
 await withPage(async (page) => {
   mkdirSync(OUT, { recursive: true });
@@ -21,7 +29,17 @@ await withPage(async (page) => {
   const project = (name) => page.getByRole('link', { name: new RegExp(`^${name}`) });
   const layer = (name) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
 
+  // What the list shows of the demo before anybody has opened it.
   await page.goto('/');
+  for (const [name, file] of Object.entries(DEMOS)) {
+    const kept = page.waitForResponse((reply) => reply.request().method() === 'PUT' && /\/picture\?/.test(reply.url()));
+    await project(name).click();
+    await proven();
+    const { id } = /projects\/(?<id>[^/]+)\/picture/.exec((await kept).url()).groups;
+    const picture = await page.request.get(`/api/projects/${id}/picture`);
+    writeFileSync(join(ROOT, 'demo', 'pictures', `${file}.png`), await picture.body());
+    await page.getByRole('link', { name: 'All projects' }).or(page.getByTitle('All projects')).first().click();
+  }
   await project('Saltmarsh crest').waitFor();
   await shoot('projects');
   await project('Saltmarsh crest').click();
@@ -101,10 +119,10 @@ await withPage(async (page) => {
   await page.locator('[data-read-back]').waitFor();
   await shoot('export');
   await station('Build');
-  await layer('Night');
+  await layer('Rim');
   await page.getByRole('button', { name: 'Closed sides' }).click();
-  await page.getByRole('option', { name: 'Only the front is' }).click();
-  await page.keyboard.press('Alt+3');
+  await page.getByRole('option', { name: 'Only the back is' }).click();
+  await page.keyboard.press('Alt+1');
   await proven();
   await shoot('build-open');
   await page.goto('/help/build');

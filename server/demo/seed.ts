@@ -67,7 +67,15 @@ export async function restoreDemo(deps: DemoDeps): Promise<ProjectReply> {
   for (const name of Object.keys(DEMOS) as DemoName[]) made.push([name, await demoDocument(deps, name)]);
   const old = (await projects.list()).filter((project) => project.isDemo);
   const fresh: ProjectReply[] = [];
-  for (const [demo, document] of made) fresh.push(await projects.create(document, { demo }));
+  for (const [demo, document] of made) {
+    const project = await projects.create(document, { demo });
+    await projects.setPicture(
+      project.id,
+      project.revision,
+      readFileSync(join(deps.demoFolder, 'pictures', `${demo}.png`)),
+    );
+    fresh.push(project);
+  }
   for (const { id } of old) await projects.remove(id);
   return fresh.at(-1)!;
 }

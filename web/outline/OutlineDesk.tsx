@@ -97,6 +97,8 @@ export function OutlineDesk({ source }: { source: Source }) {
           return;
         }
         if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK) return;
+        // From here on it is no click, and ends wherever it is let go.
+        event.currentTarget.setPointerCapture(event.pointerId);
         setLine(
           chooseBy === 'box' || tool === 'split' ? [from.from, at] : [...(line.length > 0 ? line : [from.from]), at],
         );

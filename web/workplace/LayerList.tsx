@@ -111,7 +111,7 @@ const LayerRow = memo(function LayerRow({ layer, isFirst }: { layer: Layer; isFi
           onDoubleClick={() => screen.rename(id)}
         >
           {name}
-          {ground && <span className="text-quiet text-sm"> · left out as ground</span>}
+          {ground && <span className="text-quiet text-sm"> · not built</span>}
         </button>
       )}
       {shown && !isRenamed && <span className="figure text-quiet">{formatNumber(heightOf(build))}</span>}

@@ -46,13 +46,15 @@ export function ProofStrip() {
       ) : (
         totals && (
           <>
-            <Entry
-              name=""
-              onClick={faulty ? () => showWorst(faulty) : undefined}
-              tone={isSound(totals) ? 'tide' : 'ember'}
-            >
-              {verdict(totals)}
-            </Entry>
+            <span role="status">
+              <Entry
+                name=""
+                onClick={faulty ? () => showWorst(faulty) : undefined}
+                tone={isSound(totals) ? 'tide' : 'ember'}
+              >
+                {verdict(totals)}
+              </Entry>
+            </span>
             <Count name="points" now={totals.counts.points} before={before?.counts.points} />
             <Count name="edges" now={totals.counts.edges} before={before?.counts.edges} />
             <Count name="faces" now={totals.counts.faces} before={before?.counts.faces} />
@@ -69,9 +71,6 @@ export function ProofStrip() {
           </>
         )
       )}
-      <span className="sr-only" role="status">
-        {isFresh && totals ? verdict(totals) : ''}
-      </span>
       <span className="ml-auto text-quiet" role="status">
         {slow ? (
           <button type="button" className="text-tide underline" onClick={cancelBuild}>

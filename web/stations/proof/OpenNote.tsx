@@ -31,8 +31,11 @@ export function OpenNote({ among, then }: { among: readonly Layer[]; then?: stri
   return (
     <Note tone="ember">
       {open.length === 1 ? `${first.name} is open` : `${open.length} bodies are open`}: no volume is enclosed
-      {then ? `, and ${then}` : ''}. <TextButton onClick={() => showFault(first, 'open')}>Show where</TextButton>{' '}
-      <TextButton onClick={close}>{open.length === 1 ? 'Close it' : 'Close them'}</TextButton>
+      {then ? `, and ${then}` : ''}.
+      <span className="flex gap-4">
+        <TextButton onClick={() => showFault(first, 'open')}>Show where</TextButton>
+        <TextButton onClick={close}>{open.length === 1 ? 'Close it' : 'Close them'}</TextButton>
+      </span>
     </Note>
   );
 }
