@@ -59,7 +59,7 @@ export {
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
 export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
 export { applyEdit, type Edited, type EditOutcome, shapesOf } from './edits/apply.ts';
-export type { Edit, EditAction, EditActionOf } from './edits/schema.ts';
+export { type Edit, type EditAction, type EditActionOf, ORDERS, type Order } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';
 export {
   buffersOfMade,
@@ -156,7 +156,7 @@ export {
   withCorner,
   withPull,
 } from './path/figures.ts';
-export { transformPath } from './path/matrix.ts';
+export { multiply, rotation, scaling, transformPath, translation } from './path/matrix.ts';
 export { parsePath } from './path/parse.ts';
 export {
   changedAt,
@@ -179,7 +179,7 @@ export {
   straighten,
 } from './path/points.ts';
 export { printPath } from './path/print.ts';
-export type { Path } from './path/types.ts';
+export type { Matrix, Path } from './path/types.ts';
 export {
   type DecodedPicture,
   type Decoders,

@@ -318,3 +318,68 @@ test('a font of one’s own sets the text; what is no font is said', async ({ pa
   expect(await size()).toBe(set);
   expect(trouble).toEqual([]);
 });
+
+test('shapes are moved, scaled, turned, mirrored, copied and ordered, by drag, by keys and by number', async ({
+  page,
+}) => {
+  const trouble = troubleOn(page);
+  await openProject(page, 'Saltmarsh mission patch', 'outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  const heron = page.locator('[data-shape="#heron"]');
+  await heron.locator('path').first().click();
+  const number = async (name: string) =>
+    Number(await page.getByRole('spinbutton', { name }).getAttribute('aria-valuenow'));
+  const [width, height, across] = [await number('Width'), await number('Height'), await number('Middle across')];
+  await test.step('by number: both ways alike, or each by itself', async () => {
+    const field = page.getByRole('spinbutton', { name: 'Width', exact: true });
+    await field.fill(String(width / 2));
+    await field.press('Enter');
+    await expect.poll(() => number('Height')).toBeCloseTo(height / 2, 2);
+    await page.getByRole('button', { name: 'Width and height change together' }).click();
+    await field.fill(String(width));
+    await field.press('Enter');
+    await expect.poll(() => number('Width')).toBeCloseTo(width, 2);
+    expect(await number('Height')).toBeCloseTo(height / 2, 2);
+    // All of it is one edit, and says so.
+    await expect(page.getByRole('button', { name: /^Take away: Place/ })).toHaveCount(1);
+  });
+  await test.step('by keys, and by drag', async () => {
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    const before = await number('Middle across');
+    await page.keyboard.press('ArrowRight');
+    await expect.poll(() => number('Middle across')).toBeGreaterThan(before);
+    const box = (await page.locator('[data-place-box] rect').first().boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x - 60, y, { steps: 6 });
+    await page.mouse.up();
+    await expect.poll(() => number('Middle across')).toBeLessThan(across - 2);
+    const corner = (await page.locator('[data-place-corner="2"]').boundingBox())!;
+    await page.mouse.move(corner.x + corner.width / 2, corner.y + corner.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(corner.x + 60, corner.y + 60, { steps: 6 });
+    await page.mouse.up();
+    await expect.poll(() => number('Width')).toBeGreaterThan(width * 1.1);
+  });
+  await test.step('copied beside, mirrored and sent to the back', async () => {
+    const shapes = await page.locator('[data-shape]').count();
+    await page.keyboard.press('Control+d');
+    await expect(page.locator('[data-shape]')).toHaveCount(shapes + 1);
+    await expect(page.getByRole('heading', { name: '1 chosen' })).toBeVisible();
+    await page.getByRole('button', { name: 'Mirror left and right' }).click();
+    await page.getByRole('button', { name: 'To the back' }).click();
+    await expect(page.locator('[data-shape]').first()).toHaveAttribute('data-shape', /^#heron\//);
+  });
+  await test.step('copied into another project', async () => {
+    await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+    await page.keyboard.press('Control+c');
+    await openProject(page, 'Saltmarsh hall', 'outline');
+    await page.locator('[data-outline-desk="ready"]').waitFor();
+    const shapes = await page.locator('[data-shape]').count();
+    await page.keyboard.press('Control+v');
+    await expect(page.locator('[data-shape]')).toHaveCount(shapes + 1);
+    await expect(page.getByRole('heading', { name: '1 chosen' })).toBeVisible();
+  });
+  expect(trouble).toEqual([]);
+});

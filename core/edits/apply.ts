@@ -1,6 +1,6 @@
 // apply.ts — the edits of a source, one after another, and what each of them came to.
 import type { Drawing, Shape } from '../drawing.ts';
-import { draw, move, path, remove, restyle } from './basic.ts';
+import { copy, draw, move, order, path, remove, restyle } from './basic.ts';
 import { type Change, pointsOf, type Report } from './change.ts';
 import { close } from './close.ts';
 import { combine, grow, outline, unite } from './combine.ts';
@@ -15,6 +15,8 @@ export interface EditOutcome {
   readonly said: string;
   /** Shapes the edit was made for that are not there: stranded. */
   readonly missing: readonly string[];
+  /** Whether anything is otherwise than before. */
+  readonly isDone: boolean;
   /** Shapes and points before and after. */
   readonly before: Counts;
   readonly after: Counts;
@@ -37,7 +39,15 @@ export function applyEdit({ drawing, outcomes }: Edited, edit: Edit, report: Rep
   const known = new Set(shapes.map(({ id }) => id));
   const missing = shapesOf(edit.action).filter((id) => !known.has(id));
   const change = changed(shapes, edit, report);
-  const outcome = { id: edit.id, said: change.said, missing, before: countsOf(shapes), after: countsOf(change.shapes) };
+  const isDone = change.shapes.length !== shapes.length || change.shapes.some((shape, i) => shape !== shapes[i]);
+  const outcome = {
+    id: edit.id,
+    said: change.said,
+    missing,
+    isDone,
+    before: countsOf(shapes),
+    after: countsOf(change.shapes),
+  };
   return { drawing: { ...drawing, shapes: change.shapes }, outcomes: [...outcomes, outcome] };
 }
 
@@ -69,6 +79,10 @@ function changed(shapes: readonly Shape[], { id, action }: Edit, report: Report)
       return draw(shapes, action);
     case 'move':
       return move(shapes, action);
+    case 'copy':
+      return copy(shapes, action, id);
+    case 'order':
+      return order(shapes, action);
     case 'combine':
       return combine(shapes, action, report);
     case 'unite':

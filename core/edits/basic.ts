@@ -1,9 +1,9 @@
-// basic.ts — edits that need no geometry: remove, restyle, move, draw, another path.
+// basic.ts — edits that need no geometry: remove, restyle, move, copy, order, draw, another path.
 import type { Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';
 import { parsePath } from '../path/parse.ts';
 import { type Change, chosen, count, each, replaced } from './change.ts';
-import type { EditActionOf } from './schema.ts';
+import type { EditActionOf, Order } from './schema.ts';
 
 export function remove(shapes: readonly Shape[], action: EditActionOf<'remove'>): Change {
   const gone = new Set(action.shapes);
@@ -36,14 +36,47 @@ export function move(shapes: readonly Shape[], { shapes: ids, matrix }: EditActi
   return { shapes: result.shapes, said: `${count(result.changed, 'shape')} moved` };
 }
 
+/** @param edit its id, from which copies have theirs */
+export function copy(shapes: readonly Shape[], { shapes: ids, matrix }: EditActionOf<'copy'>, edit: string): Change {
+  const made = chosen(shapes, ids).map((shape) => ({
+    ...movedShape(shape, matrix),
+    id: `${shape.id}/${edit}`,
+    from: shape.id,
+  }));
+  return { shapes: [...shapes, ...made], said: `${count(made.length, 'shape')} copied` };
+}
+
+/** What is moved keeps its own order. */
+export function order(shapes: readonly Shape[], { shapes: ids, to }: EditActionOf<'order'>): Change {
+  const wanted = new Set(ids);
+  const [moved, rest] = [true, false].map((is) => shapes.filter(({ id }) => wanted.has(id) === is));
+  const said = `${count(moved!.length, 'shape')} ${ORDER_WORDS[to]}`;
+  if (to === 'front') return { shapes: [...rest!, ...moved!], said };
+  if (to === 'back') return { shapes: [...moved!, ...rest!], said };
+  // One after another past the next that is not moved, beginning at the end they go to.
+  const line = to === 'forward' ? shapes.toReversed() : [...shapes];
+  for (let i = 1; i < line.length; i++) {
+    const [before, own] = [line[i - 1]!, line[i]!];
+    if (wanted.has(own.id) && !wanted.has(before.id)) [line[i - 1], line[i]] = [own, before];
+  }
+  return { shapes: to === 'forward' ? line.toReversed() : line, said };
+}
+
+const ORDER_WORDS: Record<Order, string> = {
+  front: 'brought to the front',
+  forward: 'brought forward',
+  backward: 'sent backward',
+  back: 'sent to the back',
+};
+
 export function draw(shapes: readonly Shape[], action: EditActionOf<'draw'>): Change {
   const drawn = action.shapes.map(
-    ({ id, name, d, colour, stroke }): Shape => ({
+    ({ id, name, d, fillRule = 'nonzero', colour, stroke }): Shape => ({
       id,
       name,
       group: '',
       path: parsePath(d).path,
-      fillRule: 'nonzero',
+      fillRule,
       colour,
       opacity: 1,
       ...(stroke ? { stroke } : {}),

@@ -38,6 +38,7 @@ describe('edits', () => {
         id: 'e1',
         said: '2 shapes united',
         missing: [],
+        isDone: true,
         before: { shapes: 2, points: 8 },
         after: { shapes: 1, points: 4 },
       },
@@ -124,7 +125,7 @@ describe('closing gaps', () => {
       strokedShape('far', 'M0 12L-5 12', 1),
     );
     const { drawing: closed, outcomes } = edited(drawing, { do: 'close', shapes: ['a', 'b', 'far'], gap: 0.5 });
-    expect(outcomes[0]!.said).toBe('1 gap closed');
+    expect(outcomes[0]!.said).toBe('1 gap closed; 4 ends still open');
     expect(ids(closed.shapes)).toEqual(['a', 'far']);
     expect(printPath(closed.shapes[0]!.path)).toBe('M0 0L10.15 0L10 10L0 10');
   });
@@ -136,6 +137,28 @@ describe('closing gaps', () => {
     expect(ring!.path.at(-1)).toEqual(['Z']);
     expect(ring!.path.filter(([letter]) => letter === 'M')).toHaveLength(1);
     expect(regionsArea(regionsOf(flatten(ring!.path, 1e-3), 'nonzero'))).toBeCloseTo(99.5, 4);
+  });
+
+  it('leads ends on to the line they stop short of, straight where that is near, and leaves that line as it is', () => {
+    const room = strokedShape('room', 'M0 0H40V30H0Z', 1);
+    const wall = strokedShape('wall', 'M20 0.4L20.2 29.7', 1);
+    const aslant = strokedShape('aslant', 'M30 10L39.8 10.5', 1);
+    const done: EditAction = { do: 'close', shapes: ['room', 'wall', 'aslant'], gap: 0.5 };
+    const { drawing, outcomes } = edited(drawingOf(room, wall, aslant), done);
+    expect(outcomes[0]!.said).toBe('3 gaps closed, 3 of them onto lines; 1 end still open');
+    const [same, straight, slant] = drawing.shapes;
+    expect(printPath(same!.path)).toBe(printPath(room.path));
+    const ends = (shape: Shape | undefined) => printPath(shape!.path, 3);
+    expect(ends(straight)).toMatch(/^M19\.997 0L20 0\.4L20\.2 29\.7L20\.202 30$/);
+    expect(ends(slant)).toBe('M30 10L39.8 10.5L40 10.51');
+  });
+
+  it('joins no line to itself where it only bends, but where it comes back to itself', () => {
+    const hook = strokedShape('hook', 'M0 0H10V10H0.2V0.3', 1);
+    const { drawing } = edited(drawingOf(hook), { do: 'close', shapes: ['hook'], gap: 0.25 });
+    expect(printPath(drawing.shapes[0]!.path, 3)).toBe('M0 0L10 0L10 10L0.2 10L0.2 0.3');
+    const nearer = edited(drawingOf(hook), { do: 'close', shapes: ['hook'], gap: 0.32 });
+    expect(nearer.outcomes[0]!.isDone).toBe(true);
   });
 
   it('bridges what is wide beside the pieces it joins', () => {
@@ -226,5 +249,39 @@ describe('simplifying', () => {
       tolerance: 0.1,
     });
     expect(printPath(shape!.path)).toBe('M0 0L10 0L10 10L0 10Z');
+  });
+});
+
+describe('copies and order', () => {
+  const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => filledShape(id, 'M0 0h10v10h-10z'));
+  const all = drawingOf(a!, b!, c!, d!);
+  const ordered = (to: 'front' | 'forward' | 'backward' | 'back', ...shapes: string[]) =>
+    ids(shapesAfter(all, { do: 'order', shapes, to })).join('');
+
+  it('copies lie in front, know what they are of, and are moved, turned and mirrored as they are told', () => {
+    const shapes = shapesAfter(all, { do: 'copy', shapes: ['b'], matrix: [-1, 0, 0, 2, 30, 5] });
+    expect(ids(shapes)).toEqual(['a', 'b', 'c', 'd', 'b/e1']);
+    expect(shapes[4]).toMatchObject({ from: 'b', fillRule: b!.fillRule });
+    expect(area(shapes[4]!)).toBeCloseTo(200, 9);
+    expect(shapes[1]).toBe(b);
+  });
+
+  it('shapes go to an end, or past the next one, and keep their own order', () => {
+    expect([ordered('front', 'a', 'c'), ordered('back', 'd', 'b')]).toEqual(['bdac', 'bdac']);
+    expect([ordered('forward', 'a', 'b'), ordered('backward', 'c', 'd')]).toEqual(['cabd', 'acdb']);
+    expect([ordered('forward', 'd'), ordered('backward', 'a')]).toEqual(['abcd', 'abcd']);
+  });
+
+  it('nothing done is said as such', () => {
+    const last = edited(all, { do: 'order', shapes: ['d'], to: 'front' }).outcomes[0]!;
+    expect(last.isDone).toBe(false);
+    expect(edited(all, { do: 'order', shapes: ['a'], to: 'front' }).outcomes[0]!.isDone).toBe(true);
+    expect(edited(all, { do: 'close', shapes: ['a', 'b'], gap: 1 }).outcomes[0]!.isDone).toBe(false);
+  });
+
+  it('drawn shapes keep their fill rule', () => {
+    const drawn = { id: 'x', name: 'x', d: 'M0 0h9v9h-9zM3 3h3v3h-3z', colour: '#112233', stroke: null };
+    const [one] = shapesAfter(drawingOf(), { do: 'draw', shapes: [{ ...drawn, fillRule: 'evenodd' }] });
+    expect(area(one!)).toBeCloseTo(72, 6);
   });
 });

@@ -12,6 +12,11 @@ const size = z.number().min(0).max(1e9);
 export const ShapeIdSchema = z.string().min(1).max(2000);
 const shapes = z.array(ShapeIdSchema).min(1).max(100_000);
 const pathData = z.string().max(8_000_000);
+/** Affine: a, b, c, d, e, f as in SVG. */
+const matrix = z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]);
+
+export const ORDERS = ['front', 'forward', 'backward', 'back'] as const;
+export type Order = (typeof ORDERS)[number];
 
 export const StrokeSchema = z.object({
   width: z.number().min(1e-9).max(1e9),
@@ -27,6 +32,7 @@ export const DrawnSchema = z.object({
   id: ShapeIdSchema,
   name: z.string().max(120),
   d: pathData,
+  fillRule: z.enum(['nonzero', 'evenodd']).optional(),
   colour: ColourSchema,
   /** Null for a filled shape. */
   stroke: StrokeSchema.nullable(),
@@ -45,11 +51,11 @@ export const ActionSchema = z.discriminatedUnion('do', [
   /** Another path for a shape: points and handles moved, inserted, deleted by hand. */
   z.object({ do: z.literal('path'), shape: ShapeIdSchema, d: pathData }),
   z.object({ do: z.literal('draw'), shapes: z.array(DrawnSchema).min(1).max(10_000) }),
-  z.object({
-    do: z.literal('move'),
-    shapes,
-    matrix: z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]),
-  }),
+  z.object({ do: z.literal('move'), shapes, matrix }),
+  /** Copies in front of everything, moved. */
+  z.object({ do: z.literal('copy'), shapes, matrix }),
+  /** Another place from back to front, among all shapes. */
+  z.object({ do: z.literal('order'), shapes, to: z.enum(ORDERS) }),
   /** The first shape takes the others in, or loses them, or keeps what they share. */
   z.object({ do: z.literal('combine'), how: z.enum(COMBINATIONS), shapes }),
   /** Each shape by itself: its boundary no longer crosses itself, and looks the same. */

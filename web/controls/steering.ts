@@ -45,11 +45,18 @@ export const STEERED = {
   'aria-description': 'Arrow keys move it, plus and minus come nearer and go further.',
 } as const;
 
-/** @param down 1 where y runs down the screen, −1 where it runs up */
-export function useSteering(area: RefObject<HTMLElement | null>, look: Look, down: 1 | -1): void {
+const never = () => false;
+
+/** @param down 1 where y runs down the screen, −1 where it runs up @param areArrowsTaken whether arrow keys move something else */
+export function useSteering(
+  area: RefObject<HTMLElement | null>,
+  look: Look,
+  down: 1 | -1,
+  areArrowsTaken: () => boolean = never,
+): void {
   useEffect(() => {
     const element = area.current!;
-    return steered(element, {
+    return steered(element, areArrowsTaken, {
       zoom(factor, { clientX, clientY }) {
         const { left, top, width, height } = element.getBoundingClientRect();
         const [right, below] = [clientX - left - width / 2, clientY - top - height / 2];
@@ -65,11 +72,11 @@ export function useSteering(area: RefObject<HTMLElement | null>, look: Look, dow
       move: (right, below) =>
         look((eye) => eye && { ...eye, x: eye.x - right * eye.scale, y: eye.y - down * below * eye.scale }),
     });
-  }, [area, look, down]);
+  }, [area, look, down, areArrowsTaken]);
 }
 
 /** @returns what takes it back */
-function steered(area: HTMLElement, { zoom, move }: Steering): () => void {
+function steered(area: HTMLElement, areArrowsTaken: () => boolean, { zoom, move }: Steering): () => void {
   const fingers = new Map<number, PointerEvent>();
   /** While two fingers are down, and until both are up, nothing else is meant. */
   let isPinch = false;
@@ -107,9 +114,10 @@ function steered(area: HTMLElement, { zoom, move }: Steering): () => void {
   const press = (event: KeyboardEvent) => {
     const way = KEYS[event.key];
     if (event.target !== area || !way || event.ctrlKey || event.metaKey || event.altKey) return;
+    const [right, downward, factor] = way;
+    if (factor === 1 && areArrowsTaken()) return;
     event.preventDefault();
     event.stopPropagation();
-    const [right, downward, factor] = way;
     if (factor === 1) move(right, downward);
     else {
       const { left, top, width, height } = area.getBoundingClientRect();

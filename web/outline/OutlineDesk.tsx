@@ -1,11 +1,20 @@
 // OutlineDesk.tsx — the outlines of one source as curves: chosen by click, box and lasso, pulled apart to look between
 // them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
-import { memo, type RefObject, useEffect, useRef, useState } from 'react';
-import type { Layer, OutlineShape, Source } from '../../core/index.ts';
+import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import type { Layer, Matrix, OutlineShape, Source } from '../../core/index.ts';
 import { STEERED } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
-import { act, isVisible, type OutlineTool, outline, toggleShape, useOutline } from '../store/outline.ts';
+import {
+  act,
+  copyChosen,
+  isVisible,
+  type OutlineTool,
+  outline,
+  place,
+  toggleShape,
+  useOutline,
+} from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { DrawMarks } from './DrawMarks.tsx';
@@ -14,17 +23,27 @@ import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
 import { GridLines } from './GridLines.tsx';
 import { MeasureMarks } from './MeasureMarks.tsx';
+import { PlaceMarks } from './PlaceMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
+import { movedBy, type Placing, printed } from './placing.ts';
 import { SNAPPING, useSnap } from './snapping.ts';
 import { Overlay, Underlay } from './Underlay.tsx';
 import { WallMarks } from './WallMarks.tsx';
 
 interface Drag {
-  readonly kind: 'move' | 'choose';
+  readonly kind: 'move' | 'choose' | 'place';
   readonly from: Place;
   readonly client: Place;
   readonly isAdded: boolean;
+  /** The map of the chosen shapes, while they are placed. */
+  readonly map?: Placing;
 }
+
+/** Arrow keys move what is chosen. */
+const areShapesMoved = () => {
+  const { chosen, tool } = useOutline.getState();
+  return chosen.length > 0 && tool === 'choose';
+};
 
 /** A press that moves less than this many pixels is a click. */
 const CLICK = 4;
@@ -34,10 +53,12 @@ export function OutlineDesk({ source }: { source: Source }) {
   const view = useOutline((state) => state.view);
   const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
-  const { box, eye, viewBox, frame, placeAt, lookAt } = useEye(wholeOf(source, shapes), source.id);
+  const { box, eye, viewBox, frame, placeAt, lookAt } = useEye(wholeOf(source, shapes), source.id, areShapesMoved);
   const drag = useRef<Drag | null>(null);
   const wasDragged = useRef(false);
   const [line, setLine] = useState<readonly Place[]>([]);
+  /** Where the chosen shapes are on their way to. */
+  const [placed, setPlaced] = useState<Matrix | null>(null);
   const isSpaceDown = useSpace();
   const own = layers.filter((layer) => layer.source === source.id);
   const layerOf = layersByShape(layers, source.id);
@@ -50,10 +71,45 @@ export function OutlineDesk({ source }: { source: Source }) {
   const edited = tool === 'points' ? shapes.find(({ id }) => id === chosen[0]) : undefined;
   const shift = shifts(own, shapes, apart);
 
-  const finish = (event: { clientX: number; clientY: number }) => {
+  /** Takes hold of the chosen shapes. */
+  const hold = (event: PointerEvent, map: Placing) => {
+    if (event.button !== 0 || isSpaceDown) return;
+    event.stopPropagation();
+    const client = { x: event.clientX, y: event.clientY };
+    drag.current = { kind: 'place', from: placeAt(event), client, isAdded: false, map };
+  };
+  const holdShape = (event: PointerEvent) => {
+    if (tool !== 'choose' || event.shiftKey || event.altKey) return;
+    const from = placeAt(event);
+    hold(event, (to, { shiftKey }) => {
+      const [dx, dy] = [to.x - from.x, to.y - from.y];
+      // With Shift along one axis.
+      return shiftKey && Math.abs(dx) < Math.abs(dy) ? movedBy(0, dy) : movedBy(dx, shiftKey ? 0 : dy);
+    });
+  };
+
+  // The same function for all shapes and all times, so that they are not drawn anew.
+  const newestHold = useRef(holdShape);
+  useLayoutEffect(() => {
+    newestHold.current = holdShape;
+  });
+  const [onHold] = useState(() => (event: PointerEvent) => newestHold.current(event));
+
+  const finish = (event: { clientX: number; clientY: number; ctrlKey: boolean; metaKey: boolean }) => {
     const from = drag.current;
     drag.current = null;
     setLine([]);
+    if (from?.kind === 'place') {
+      if (!placed) return;
+      wasDragged.current = true;
+      setTimeout(() => {
+        wasDragged.current = false;
+      });
+      // With Ctrl it stays, and a copy goes.
+      const done = event.ctrlKey || event.metaKey ? copyChosen(placed) : place(placed);
+      void done.then(() => setPlaced(null));
+      return;
+    }
     if (from?.kind !== 'choose') return;
     const isClick = Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK;
     // A click on a shape is the shape's; the one that ends a drag is not meant for what lies under it.
@@ -96,9 +152,13 @@ export function OutlineDesk({ source }: { source: Source }) {
           lookAt({ ...eye, x: eye.x - event.movementX * eye.scale, y: eye.y - event.movementY * eye.scale });
           return;
         }
-        if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK) return;
+        if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK && !placed) return;
         // From here on it is no click, and ends wherever it is let go.
         event.currentTarget.setPointerCapture(event.pointerId);
+        if (from.map) {
+          setPlaced(from.map(at, event));
+          return;
+        }
         setLine(
           chooseBy === 'box' || tool === 'split' ? [from.from, at] : [...(line.length > 0 ? line : [from.from]), at],
         );
@@ -107,6 +167,7 @@ export function OutlineDesk({ source }: { source: Source }) {
       onPointerCancel={() => {
         drag.current = null;
         setLine([]);
+        setPlaced(null);
       }}
     >
       {eye && source.kind === 'picture' && (
@@ -142,6 +203,8 @@ export function OutlineDesk({ source }: { source: Source }) {
                 layer={layer ?? null}
                 isOff={!isOn(shape.id, layerOf)}
                 isChosen={isChosen.has(shape.id)}
+                placed={placed && isChosen.has(shape.id) ? placed : null}
+                onHold={isChosen.has(shape.id) ? onHold : null}
                 isGone={isGone.has(shape.id)}
                 isBare={BARE.includes(tool)}
                 offset={offset}
@@ -171,6 +234,14 @@ export function OutlineDesk({ source }: { source: Source }) {
             {tool === 'draw' && <DrawMarks source={source} {...hand} />}
             {tool === 'measure' && <MeasureMarks {...hand} />}
           </g>
+          {tool === 'choose' && chosen.length > 0 && (
+            <PlaceMarks
+              shapes={seen.filter(({ id }) => isChosen.has(id))}
+              placed={placed}
+              pixel={pixel}
+              onHold={hold}
+            />
+          )}
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}
@@ -191,6 +262,10 @@ interface ShapeMarkProps {
   layer: Layer | null;
   isOff: boolean;
   isChosen: boolean;
+  /** Where it is on its way to. */
+  placed: Matrix | null;
+  /** Takes hold of it and all that are chosen. */
+  onHold: ((event: PointerEvent) => void) | null;
   isGone: boolean;
   isBare: boolean;
   offset: number;
@@ -199,7 +274,7 @@ interface ShapeMarkProps {
 }
 
 const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
-  const { shape, layer, isOff, isChosen, isGone, isBare, offset, pixel, wasDragged } = props;
+  const { shape, layer, isOff, isChosen, placed, onHold, isGone, isBare, offset, pixel, wasDragged } = props;
   const colour = layer?.material.colour ?? shape.colour;
   const click = (event: { altKey: boolean; shiftKey: boolean }) => {
     if (wasDragged.current) return;
@@ -210,7 +285,7 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
   const mark = isGone ? 'stroke-ember' : isChosen ? 'stroke-tide' : 'stroke-ink/45';
   return (
     <g
-      transform={offset === 0 ? undefined : `translate(0 ${offset})`}
+      transform={offset === 0 && !placed ? undefined : `translate(0 ${offset}) ${placed ? printed(placed) : ''}`}
       opacity={isGone ? 0.35 : isOff ? 0.4 : 1}
       data-shape={shape.id}
     >
@@ -219,13 +294,14 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
         d={shape.d}
         fillRule={shape.fillRule}
         onClick={click}
+        {...(onHold ? { onPointerDown: onHold } : {})}
         // What is off must not be in the way of what is not.
         pointerEvents={isOff ? 'stroke' : undefined}
         {...(shape.stroke && !isBare
           ? { fill: 'none', stroke: colour, ...strokeAttributes(shape.stroke) }
           : {
               fill: isBare ? 'none' : isOff ? 'transparent' : colour,
-              className: mark,
+              className: `${mark}${onHold ? ' cursor-move' : ''}`,
               strokeWidth: (isChosen ? 2.5 : 0.75) * pixel,
               strokeDasharray: isOff ? `${4 * pixel} ${3 * pixel}` : undefined,
             })}

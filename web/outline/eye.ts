@@ -19,7 +19,7 @@ export interface FlatEye {
 }
 
 /** @param whole what is framed; null while there is nothing yet @param key framed anew when it changes */
-export function useEye(whole: Area | null, key: string): FlatEye {
+export function useEye(whole: Area | null, key: string, areArrowsTaken?: () => boolean): FlatEye {
   const box = useRef<HTMLDivElement>(null);
   const look = useScreen((state) => state.look);
   const [size, setSize] = useState({ width: 1, height: 1 });
@@ -43,7 +43,7 @@ export function useEye(whole: Area | null, key: string): FlatEye {
       y: y + (clientY - area.top - area.height / 2) * scale,
     };
   };
-  useSteering(box, setEye, 1);
+  useSteering(box, setEye, 1, areArrowsTaken);
   const frame = {
     x: x - (size.width / 2) * scale,
     y: y - (size.height / 2) * scale,

@@ -70,3 +70,8 @@ export function chooseNext(by: 1 | -1, isRange = false): string | null {
   else screen.select([next]);
   return next;
 }
+
+/** By a key of the page, which is a control's own while one has the focus. */
+export function chooseIfFree(by: 1 | -1): void {
+  if (document.activeElement === document.body) chooseNext(by);
+}

@@ -11,7 +11,10 @@ import {
   type Layer,
   layersOfMarks,
   linesOf,
+  type Matrix,
   moveMembers,
+  multiply,
+  type Order,
   type PathLine,
   type Project,
   parsePath,
@@ -109,6 +112,8 @@ export function inHand(): { project: Project; source: Source } | null {
 // --- the view and the check follow the document ---------------------------------------------------------------------
 
 let isWatched = false;
+/** Whether outlines are being worked on. */
+export const isOutlining = (): boolean => isWatched;
 let checkTimer: ReturnType<typeof setTimeout> | undefined;
 
 /** While the station is open, what it shows follows the document. @returns the end of it */
@@ -204,6 +209,9 @@ export function act(action: EditAction, gesture: string | null = null): Promise<
 function joined(last: EditAction, next: EditAction): EditAction | null {
   if (last.do === 'path' && next.do === 'path' && last.shape === next.shape) return next;
   if (last.do === 'draw' && next.do === 'draw') return { ...next, shapes: [...last.shapes, ...next.shapes] };
+  if (last.do === 'move' && next.do === 'move' && last.shapes.join() === next.shapes.join()) {
+    return { ...next, matrix: [...multiply(next.matrix, last.matrix)] };
+  }
   if (last.do === 'restyle' && next.do === 'restyle' && last.shapes.join() === next.shapes.join()) {
     return { ...last, ...next };
   }
@@ -273,9 +281,80 @@ async function edit(change: (edits: readonly Edit[]) => readonly Edit[], gesture
   // Undone or changed meanwhile: what came out would overwrite that.
   if (useProject.getState().history?.present !== project) return;
   const { source: edited, layers, gone, outcomes } = outcome.value;
+  const isNew = edits.length > source.edits.length;
+  const last = outcomes.at(-1);
+  // What changes nothing is no edit.
+  if (isNew && last && !last.isDone) {
+    set({ said: `Nothing was changed: ${last.said}.` });
+    return;
+  }
   dispatch({ do: 'change-source', source: edited, layers: [...layers], gone: [...gone] }, gesture);
-  const isAdded = edits.length > source.edits.length;
-  set({ said: isAdded ? (outcomes.at(-1)?.said ?? null) : null });
+  set({ said: isNew ? (last?.said ?? null) : null });
+}
+
+// --- placing --------------------------------------------------------------------------------------------------------
+
+/** Moves, turns, scales or mirrors the chosen shapes; several in a row are one edit. */
+export const place = (matrix: Matrix): Promise<void> =>
+  act({ do: 'move', shapes: inOrder(get().chosen), matrix: [...matrix] });
+
+/** Copies of the chosen shapes, which are chosen from then on. */
+export async function copyChosen(matrix: Matrix): Promise<void> {
+  const shapes = inOrder(get().chosen);
+  if (shapes.length === 0) return;
+  await act({ do: 'copy', shapes, matrix: [...matrix] });
+  await chooseMadeBy((edit) => shapes.map((id) => `${id}/${edit}`));
+}
+
+/** How far beside, as a share of the longest side of the sheet. */
+const BESIDE_SHARE = 0.02;
+
+export function copyBeside(): Promise<void> {
+  const { sheet } = get().view ?? {};
+  const by = sheet ? BESIDE_SHARE * Math.max(sheet.width, sheet.height) : 0;
+  return copyChosen([1, 0, 0, 1, by, by]);
+}
+
+export const reorder = (to: Order): Promise<void> => act({ do: 'order', shapes: inOrder(get().chosen), to });
+
+/** Chooses what the last edit made, once it is shown. */
+async function chooseMadeBy(ids: (edit: string) => string[]): Promise<void> {
+  const edit = inHand()?.source.edits.at(-1)?.id;
+  if (!edit) return;
+  const made = ids(edit);
+  await refreshAgain();
+  const there = new Set(get().view?.shapes.map(({ id }) => id));
+  outline.choose(made.filter((id) => there.has(id)));
+}
+
+/** From back to front. */
+export function inOrder(ids: readonly string[]): string[] {
+  const wanted = new Set(ids);
+  return (get().view?.shapes ?? []).flatMap(({ id }) => (wanted.has(id) ? [id] : []));
+}
+
+/** A step of an arrow key, as a share of the longest side of the sheet. */
+const NUDGE_SHARE = 1 / 1000;
+
+/** @param right and down in steps @returns whether there was something to be moved */
+export function nudge(right: number, down: number): boolean {
+  const { chosen, tool, view } = get();
+  if (!isWatched || chosen.length === 0 || tool !== 'choose' || !view) return false;
+  const step = Number((NUDGE_SHARE * Math.max(view.sheet.width, view.sheet.height)).toPrecision(1));
+  void place([1, 0, 0, 1, right * step, down * step]);
+  return true;
+}
+
+export function chooseAll(): void {
+  const current = inHand();
+  const { view, hidden, isolated } = get();
+  if (!isWatched || !current || !view) return;
+  const on = new Set(
+    current.project.layers.flatMap(({ shown, members, skipped }) =>
+      shown ? members.filter((id) => !skipped.includes(id)) : [],
+    ),
+  );
+  outline.choose(view.shapes.flatMap(({ id }) => (on.has(id) && isVisible(id, { hidden, isolated }) ? [id] : [])));
 }
 
 /** Takes up a tool; the same again puts it down. */

@@ -4,7 +4,9 @@ import { useDropzone } from 'react-dropzone';
 import { isTextField } from '../controls/typing.ts';
 import { useBringIn } from '../stations/source/useBringIn.ts';
 import { pastedFiles } from '../store/arrivals.ts';
+import { copiedText, pasteShapes } from '../store/clipboard.ts';
 import { decideHeld, useImport } from '../store/import.ts';
+import { isOutlining, removeChosen } from '../store/outline.ts';
 import { stopGeometry } from '../worker/client.ts';
 
 export function DropTarget({ children }: { children: ReactNode }) {
@@ -17,11 +19,25 @@ export function DropTarget({ children }: { children: ReactNode }) {
   const { busy, progress, held } = useImport();
   useEffect(() => {
     const paste = ({ clipboardData }: ClipboardEvent) => {
+      if (!isTextField() && isOutlining() && pasteShapes(clipboardData?.getData('text/plain') ?? '')) return;
       const files = isTextField() ? [] : pastedFiles(clipboardData);
       if (files.length > 0) bringIn(files);
     };
+    const copy = (event: ClipboardEvent) => {
+      const text = isTextField() || !isOutlining() || String(getSelection()) !== '' ? null : copiedText();
+      if (text === null) return;
+      event.clipboardData!.setData('text/plain', text);
+      event.preventDefault();
+      if (event.type === 'cut') removeChosen();
+    };
     window.addEventListener('paste', paste);
-    return () => window.removeEventListener('paste', paste);
+    window.addEventListener('copy', copy);
+    window.addEventListener('cut', copy);
+    return () => {
+      window.removeEventListener('paste', paste);
+      window.removeEventListener('copy', copy);
+      window.removeEventListener('cut', copy);
+    };
   }, [bringIn]);
   return (
     <div {...getRootProps()} className="relative h-full" data-drop>

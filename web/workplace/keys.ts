@@ -5,7 +5,7 @@ import { actOf, type Key, pressedOf } from '../controls/keys.ts';
 import { isTyping } from '../controls/typing.ts';
 import type { Station } from '../stations/kind.ts';
 import { finishLine } from '../store/drawing.ts';
-import { chooseNext } from '../store/layers.ts';
+import { chooseIfFree } from '../store/layers.ts';
 import { putDown } from '../store/outline.ts';
 import { undoLast } from '../store/picture.ts';
 import { redoChange, saveNow } from '../store/project.ts';
@@ -55,10 +55,6 @@ function nextSplit(): void {
 }
 
 /** Where nothing has the focus that the arrows belong to. */
-function chooseIfFree(by: 1 | -1): void {
-  if (document.activeElement === document.body) chooseNext(by);
-}
-
 function clear(): void {
   if (finishLine()) return;
   putDown();

@@ -37,6 +37,7 @@ import {
   useOutline,
 } from '../../store/outline.ts';
 import { useDocument } from '../../store/project.ts';
+import { PlaceSentences } from './PlaceSentences.tsx';
 import { StrokeStyle } from './StrokeStyle.tsx';
 
 export function ChosenPanel({ source }: { source: Source }) {
@@ -105,7 +106,7 @@ const COMBINE: readonly (readonly [
   label: string,
 ])[] = [
   ['union', SquaresUnite, 'Unite'],
-  ['subtract', SquaresSubtract, 'Cut the others from the first'],
+  ['subtract', SquaresSubtract, 'Cut those in front from the one at the back'],
   ['intersect', SquaresIntersect, 'Keep what they share'],
   ['exclude', SquaresExclude, 'Keep what only one covers'],
 ];
@@ -113,7 +114,9 @@ const COMBINE: readonly (readonly [
 function Actions({ source, those }: { source: Source; those: readonly OutlineShape[] }) {
   const { layers, unit } = useDocument();
   const chosen = useOutline((state) => state.chosen);
-  const shapes = [...chosen];
+  // From back to front: the order decides what is cut.
+  const wanted = new Set(chosen);
+  const shapes = those.map(({ id }) => id).filter((id) => wanted.has(id));
   const strokes = those.filter(({ stroke }) => stroke);
   const size =
     those.reduce((most, { box }) => Math.max(most, box.maxX - box.minX, box.maxY - box.minY), 0) * source.scale;
@@ -162,6 +165,12 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
         />
         <IconButton icon={Trash2} label="Remove" {...pick({ do: 'remove', shapes })} />
       </div>
+      {those.length > 1 && (
+        <p className="text-quiet text-sm">
+          What is cut, and what the others join, is the one at the back: <b>{those[0]!.name}</b>.
+        </p>
+      )}
+      <PlaceSentences source={source} those={those} />
       <Sentence>
         <ActionButton icon={Expand} {...pick({ do: 'grow', shapes, by: inUser(by), join: 'round' })}>
           Grow

@@ -1,15 +1,38 @@
 // outline.tsx — the station where outlines are checked, edited and mended.
 
 import type { Source } from '../../../core/index.ts';
+import type { Key } from '../../controls/keys.ts';
 import { later } from '../../controls/later.ts';
 import { FlatView } from '../../scene/FlatView.tsx';
 import { finishLine, takePointBack } from '../../store/drawing.ts';
-import { outlineSource, removeChosen, useOutline } from '../../store/outline.ts';
+import { chooseIfFree } from '../../store/layers.ts';
+import { chooseAll, copyBeside, nudge, outlineSource, removeChosen, useOutline } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
 import { useScreen } from '../../store/screen.ts';
 import { removeChosenWall } from '../../store/walls.ts';
 import { useBuilt } from '../freshness.ts';
 import type { Station } from '../kind.ts';
+
+/** With Shift ten steps; up and down go through the layers while no shape is chosen. */
+const ARROWS: readonly Key[] = (
+  [
+    ['left', '←', -1, 0],
+    ['right', '→', 1, 0],
+    ['up', '↑', 0, -1],
+    ['down', '↓', 0, 1],
+  ] as const
+).flatMap(([way, shown, right, down]) =>
+  [1, 10].map((steps) => ({
+    keys: `${steps === 10 ? 'shift+' : ''}arrow${way}`,
+    shown: steps === 10 ? `Shift ${shown}` : shown,
+    does: `Move the chosen shapes ${way}${steps === 10 ? ', ten steps' : ''}`,
+    act: () => {
+      if (nudge(steps * right, steps * down)) return true;
+      if (down !== 0 && steps === 1) chooseIfFree(down === 1 ? -1 : 1);
+      return false;
+    },
+  })),
+);
 
 export const outline = {
   path: 'outline',
@@ -26,6 +49,14 @@ export const outline = {
       does: 'Remove the chosen shapes or points, or take back the last point drawn',
       act: () => takePointBack() || removeChosenWall() || removeChosen(),
     },
+    { keys: 'mod+a', shown: 'Ctrl A', does: 'Choose all shapes', act: chooseAll },
+    {
+      keys: 'mod+d',
+      shown: 'Ctrl D',
+      does: 'Copy the chosen shapes beside themselves',
+      act: () => void copyBeside(),
+    },
+    ...ARROWS,
     { keys: 'enter', shown: 'Enter', does: 'End the line that is being drawn', act: () => finishLine() },
   ],
   useFreshness: useBuilt,
