@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
-const port = 4317;
+const port = Number(process.env.PORT ?? 4317);
 
 export default defineConfig({
   testDir: 'e2e',

@@ -184,11 +184,13 @@ export {
   type DecodedPicture,
   type Decoders,
   decodePicture,
+  enlargement,
   lowResolution,
   PICTURE_FORMATS,
   type PictureFormat,
   sniffPicture,
 } from './picture/decode.ts';
+export { drawnArea } from './picture/drawn.ts';
 export { greyOf, histogramOf, INKS, type Ink } from './picture/grey.ts';
 export { prepare, type Step, type StepAction, unprepared } from './picture/prepare.ts';
 export { otsu } from './picture/steps/threshold.ts';

@@ -345,7 +345,7 @@ test.describe('without WebGL', () => {
     await page.getByRole('spinbutton', { name: 'Depth' }).fill('7');
     await page.keyboard.press('Enter');
     await expect.poll(() => proofNumber(page, 'volume')).toBeGreaterThan(volume);
-    await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+    await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
     await station(page, 'Export').click();
     await page.getByRole('button', { name: 'Make the GLB file' }).click();
     await expect(page.locator('[data-read-back="true"]')).toBeVisible();

@@ -62,7 +62,7 @@ test('shapes are chosen by box, united, and the edit can be switched off, undone
   await expect(page.getByText(/\d+ shapes united/).first()).toBeVisible();
   await expect.poll(() => shapes.count()).toBeLessThan(before);
   await proven(page);
-  await expect(proof(page, 'verdict').or(page.getByText('Closed, no self-crossings'))).toBeVisible();
+  await expect(proof(page, 'verdict').or(page.getByText('Closed, no crossing faces'))).toBeVisible();
   await page.getByRole('button', { name: 'Switch off: Unite' }).click();
   await expect.poll(() => shapes.count()).toBe(before);
   await page.getByRole('button', { name: 'Take away: Unite' }).click();
@@ -93,7 +93,7 @@ test('a connected word is parted from its dots in one click, and stays when the 
   await page.getByLabel('Text', { exact: true }).fill('نجوم 1');
   await expect(page.getByText('4 letters in 2 layers')).toBeVisible();
   await proven(page);
-  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  await expect(page.getByText('Closed, no crossing faces')).toBeVisible();
   expect(trouble).toEqual([]);
 });
 
@@ -125,7 +125,7 @@ test('faces between loose lines are picked and filled, and split along a line', 
   await page.keyboard.press('Delete');
   await expect(page.locator('[data-shape]')).toHaveCount(1);
   await proven(page);
-  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  await expect(page.getByText('Closed, no crossing faces')).toBeVisible();
   expect(trouble).toEqual([]);
 });
 
@@ -219,7 +219,7 @@ test('lines, curves and figures are drawn on an empty sheet, gone on with, and b
   // All that was drawn in a row is one edit; the longer line is one of its own.
   await expect(page.getByRole('button', { name: 'Take away: Draw' })).toHaveCount(1);
   await proven(page);
-  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  await expect(page.getByText('Closed, no crossing faces')).toBeVisible();
   expect(trouble).toEqual([]);
 });
 
@@ -293,7 +293,7 @@ test('a text runs over a circle', async ({ page }) => {
   await page.getByLabel('Diameter of the circle').fill('60');
   await page.getByLabel('Diameter of the circle').press('Enter');
   await proven(page);
-  await expect(page.getByText('Closed, no self-crossings')).toBeVisible();
+  await expect(page.getByText('Closed, no crossing faces')).toBeVisible();
   expect(trouble).toEqual([]);
 });
 
@@ -382,4 +382,21 @@ test('shapes are moved, scaled, turned, mirrored, copied and ordered, by drag, b
     await expect(page.getByRole('heading', { name: '1 chosen' })).toBeVisible();
   });
   expect(trouble).toEqual([]);
+});
+
+test('the number of an edit is changed in the list of edits, and all after it is done anew', async ({ page }) => {
+  await openProject(page, 'Saltmarsh mission patch', 'outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.locator('[data-shape="#heron"] path').first().click();
+  const width = async () =>
+    Number(await page.getByRole('spinbutton', { name: 'Width', exact: true }).getAttribute('aria-valuenow'));
+  const before = await width();
+  await page.getByRole('button', { name: 'Grow' }).click();
+  await expect.poll(width).toBeGreaterThan(before);
+  const by = page.getByRole('spinbutton', { name: 'Grow: by how much' });
+  await by.fill('2');
+  await by.press('Enter');
+  await expect.poll(width).toBeGreaterThan(before + 3.5);
+  await page.keyboard.press('Control+z');
+  await expect.poll(width).toBeLessThan(before + 3);
 });

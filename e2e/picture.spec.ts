@@ -179,3 +179,20 @@ test('what cannot be traced is said, and nothing is lost', async ({ page }) => {
   await expect(page.getByText(/letter\.png was not brought in\. This is neither a drawing/)).toBeVisible();
   expect(await layers.count()).toBe(before);
 });
+
+test('a crop takes any typed ratio and is centred on what is drawn', async ({ page }) => {
+  await openCrest(page);
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await page.getByRole('menuitem', { name: 'Crop' }).click();
+  await page.getByRole('button', { name: /^Shape of the frame/ }).click();
+  await page.getByRole('option', { name: 'as I type it…' }).click();
+  await page.getByRole('textbox', { name: 'Width to height' }).fill('2:1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Shape of the frame: 2 : 1' })).toBeVisible();
+  const frame = page.getByRole('img', { name: 'Frame of the crop' }).locator('rect').first();
+  const { width, height } = (await frame.boundingBox())!;
+  const before = (await frame.boundingBox())!;
+  expect(width / height).toBeCloseTo(2, 1);
+  await page.getByRole('button', { name: 'Centre it on what is drawn' }).click();
+  await expect.poll(async () => (await frame.boundingBox())!.y).not.toBe(before.y);
+});

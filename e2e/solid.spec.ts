@@ -40,7 +40,7 @@ test('a profile is drawn, named, used again and taken away', async ({ page }) =>
   await page.keyboard.press('ArrowUp');
   await expect(added).toHaveAttribute('aria-valuetext', /% in, \d+ % up/);
   await proven(page);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   // Under its name it serves another layer too.
   const name = page.getByRole('textbox', { name: 'Name of the profile' });
   await name.fill('Tide lip');
@@ -99,7 +99,7 @@ test('a mesh is tidied with counts, and laid on pictures under a checker', async
   await expect(report.getByRole('row', { name: /points dropped 0(\.00\d+)? [\d\s.]+$/ })).toBeVisible();
   await proven(page);
   await expect.poll(() => proofNumber(page, 'faces')).toBeLessThan(faces - 200);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   await unfold(page, 'UV');
   await choose(page, /^UV layout/, 'have UVs packed side by side');
   await page.getByRole('button', { name: 'Show a checker on it' }).click();
@@ -128,7 +128,7 @@ test('a mesh file comes in as layers, is tidied, proven and exported', async ({ 
   await unfold(page, 'Tidying');
   await expect(page.getByRole('row', { name: /^1 face turned outward/ })).toBeVisible();
   await proven(page);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Export' }).click();
   await page.getByRole('button', { name: /^Make/ }).click();
   await expect(page.getByText(/read back/i).first()).toBeVisible();
@@ -156,7 +156,7 @@ test('a reach dragged on a mark of 2,000 points ends closed, and undoes as one c
   await page.mouse.up();
   expect(Number(await reach.inputValue())).toBeGreaterThan(Number(before));
   await proven(page);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   await expect.poll(() => proofNumber(page, 'volume')).toBeLessThan(volume);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(reach).toHaveValue(before);
@@ -189,7 +189,7 @@ test('an open body says so everywhere, shows its inside, and is closed with one 
   await expect(page.getByRole('row', { name: /open parts 1 1/ })).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Close it' }).click();
   await expect(strip.locator('[data-proof="volume"]')).toHaveText(volume!);
-  await expect(strip.locator('[data-proof="verdict"]')).toHaveText('Closed, no self-crossings');
+  await expect(strip.locator('[data-proof="verdict"]')).toHaveText('Closed, no crossing faces');
 });
 
 test('a division into very many faces is told beforehand and made only when it is wanted', async ({ page }) => {

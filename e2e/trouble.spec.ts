@@ -136,12 +136,12 @@ test('an edge that reaches too far ends in a ridge, holds back, or is made safe'
   await proven(page);
   const volume = page.locator('[data-proof="volume"]');
   const [verdict, ridged] = [page.locator('[data-proof="verdict"]'), await volume.textContent()];
-  await expect(verdict).toHaveText('Closed, no self-crossings');
+  await expect(verdict).toHaveText('Closed, no crossing faces');
   await beyond.click();
   await page.getByRole('option', { name: 'holds back and keeps a flat front' }).click();
   await expect(volume).not.toHaveText(ridged!);
   await proven(page);
-  await expect(verdict).toHaveText('Closed, no self-crossings');
+  await expect(verdict).toHaveText('Closed, no crossing faces');
   await page.getByRole('button', { name: 'Stay within it' }).click();
   await expect(beyond).toHaveCount(0);
 });

@@ -18,7 +18,7 @@ test('from the demo over a file of one’s own to a GLB that the validator passe
   await page.goto('/');
   await page.getByRole('link', { name: /^Saltmarsh mission patch/ }).click();
   await proven(page);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   const demoFaces = await proofNumber(page, 'faces');
 
   await test.step('drop an SVG: it lands with its own layers, paper off, and says so', async () => {

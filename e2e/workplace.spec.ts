@@ -75,7 +75,7 @@ test('faces, edges and views change as asked', async ({ page }) => {
   await page.getByRole('option', { name: 'no edge' }).click();
   await expect(page.getByRole('spinbutton', { name: 'Reach' })).toHaveCount(0);
   await proven(page);
-  await expect(proof(page, 'verdict')).toHaveText('Closed, no self-crossings');
+  await expect(proof(page, 'verdict')).toHaveText('Closed, no crossing faces');
   await page.keyboard.press('v');
   await expect(page.getByRole('img', { name: 'Outlines on the sheet' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Both, divided' })).toHaveAttribute('aria-pressed', 'true');

@@ -117,3 +117,39 @@ describe('the check list', () => {
     expect(found(drawingOf(FRAME, strokedShape('i', 'M50 50L50 50', 3)), 'point')).toBeUndefined();
   });
 });
+
+describe('what lies between', () => {
+  const [back, front] = [
+    filledShape('back', 'M0 10H30V40H0Z', '#c02020'),
+    filledShape('front', 'M20 20H50V30H20Z', '#c02020'),
+  ];
+
+  it('keeps two shapes of one colour apart that another colour parts', () => {
+    const band = filledShape('band', 'M22 5H28V45H22Z', '#2040c0');
+    expect(found(drawingOf(FRAME, back, band, front), 'overlap')).toBeUndefined();
+  });
+
+  it('is nothing where it lies beside, below or above both', () => {
+    const beside = filledShape('beside', 'M60 5H70V45H60Z', '#2040c0');
+    const band = filledShape('band', 'M22 5H28V45H22Z', '#2040c0');
+    for (const shapes of [
+      [FRAME, back, beside, front],
+      [FRAME, band, back, front],
+      [FRAME, back, front, band],
+    ]) {
+      expect(found(drawingOf(...shapes), 'overlap')!.places).toHaveLength(1);
+    }
+  });
+
+  it('is mended lot by lot: colours stay apart', () => {
+    const blue = (id: string, x: number) => filledShape(id, `M${x} 60h20v10h-20z`, '#2040c0');
+    const drawing = drawingOf(FRAME, back, front, blue('p', 0), blue('q', 15), blue('r', 70), blue('s', 80));
+    const after = mended(drawing, found(drawing, 'overlap')!);
+    expect(after.shapes.map(({ id, colour }) => [id, colour])).toEqual([
+      ['frame', '#777777'],
+      ['back', '#c02020'],
+      ['p', '#2040c0'],
+      ['r', '#2040c0'],
+    ]);
+  });
+});

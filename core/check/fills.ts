@@ -117,7 +117,10 @@ const OVERLAP_SHARE = 1e-3;
 /** So many are enough to show what is the matter; each is measured by itself. */
 export const MOST_OVERLAPS = 5000;
 
-/** Shapes of one colour that cover the same place: built apart, they would fill the same space twice. */
+/**
+ * Shapes of one colour that cover the same place: built apart, they would fill the same space twice. Not those between which
+ * another colour lies over the one at the back and under the one in front: as one shape they would look otherwise.
+ */
 export function overlaps({ shapes, size }: Subject): Finding[] {
   const known = new Map<CheckedShape, Region[]>();
   const cover = (checked: CheckedShape) => {
@@ -125,17 +128,31 @@ export function overlaps({ shapes, size }: Subject): Finding[] {
     known.set(checked, regions);
     return regions;
   };
+  const share = (a: CheckedShape, b: CheckedShape) => {
+    const shared = sharedArea(cover(a), cover(b));
+    return shared > OVERLAP_SHARE * Math.min(boxArea(a.bounds), boxArea(b.bounds)) ? shared : 0;
+  };
+  const places = new Map(shapes.map((shape, i) => [shape, i]));
+  const isBetween = (a: CheckedShape, b: CheckedShape) => {
+    const [low, high] = [a, b].sort((p, q) => places.get(p)! - places.get(q)!) as [CheckedShape, CheckedShape];
+    return shapes
+      .slice(places.get(low)! + 1, places.get(high)!)
+      .some(
+        (other) => other.shape.colour !== a.shape.colour && doMeet(other.bounds, high.bounds) && share(other, high) > 0,
+      );
+  };
   const found: { shapes: string[]; place: [number, number]; size: number }[] = [];
   for (const [a, b] of pairsThatMeet(shapes)) {
     if (a.shape.colour !== b.shape.colour) continue;
     if (found.length === MOST_OVERLAPS) break;
-    const shared = sharedArea(cover(a), cover(b));
-    const [p, q] = [boxArea(a.bounds), boxArea(b.bounds)];
-    if (shared <= OVERLAP_SHARE * Math.min(p, q)) continue;
+    const shared = share(a, b);
+    if (shared === 0 || isBetween(a, b)) continue;
     found.push({ shapes: [a.shape.id, b.shape.id], place: middleOf(commonBox(a.bounds, b.bounds)), size: shared });
   }
-  return finding('overlap', found, (ids) => ({ do: 'combine', how: 'union', shapes: ids }), false);
+  return finding('overlap', found, (ids) => ({ do: 'merge', shapes: ids }), false);
 }
+
+const doMeet = (a: Bounds, b: Bounds) => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
 
 const boxArea = ({ minX, minY, maxX, maxY }: Bounds) => (maxX - minX) * (maxY - minY);
 

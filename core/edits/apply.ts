@@ -3,7 +3,7 @@ import type { Drawing, Shape } from '../drawing.ts';
 import { copy, draw, move, order, path, remove, restyle } from './basic.ts';
 import { type Change, pointsOf, type Report } from './change.ts';
 import { close } from './close.ts';
-import { combine, grow, outline, unite } from './combine.ts';
+import { combine, grow, merge, outline, unite } from './combine.ts';
 import type { Edit, EditAction } from './schema.ts';
 import { simplify } from './simplify.ts';
 import { faces, separate, split } from './split.ts';
@@ -85,6 +85,8 @@ function changed(shapes: readonly Shape[], { id, action }: Edit, report: Report)
       return order(shapes, action);
     case 'combine':
       return combine(shapes, action, report);
+    case 'merge':
+      return merge(shapes, action, report);
     case 'unite':
       return unite(shapes, action, report);
     case 'outline':

@@ -1,8 +1,9 @@
 // combine.ts — shapes united, cut from each other, made into outlines, grown and shrunk; their curves are kept.
 import { roundStroke, type Shape, type Stroke } from '../drawing.ts';
 import { combine as combinePaths, type Filled } from '../outline/combine.ts';
-import { filledOf, outlinedStroke } from '../outline/cover.ts';
+import { coverOf, filledOf, outlinedStroke } from '../outline/cover.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
+import { sharedArea } from '../outline/overlap.ts';
 import { polylines } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
 import { type Change, chosen, count, each, type Report, replaced } from './change.ts';
@@ -33,6 +34,42 @@ export function combine(
     shapes: replaced(shapes, by.set(first.id, result)),
     said: what || `${count(operands.length, 'shape')} ${WORDS[how]}${path.length > 0 ? '' : ': nothing is left'}`,
   };
+}
+
+/** Each lot becomes one shape in the place of the one at the back. */
+export function merge(shapes: readonly Shape[], { shapes: ids }: EditActionOf<'merge'>, report: Report): Change {
+  const wanted = new Set(ids);
+  const lots = lotsOf(shapes.filter(({ id }) => wanted.has(id)));
+  const by = new Map<string, readonly Shape[]>();
+  for (const [i, lot] of lots.entries()) {
+    const [first, ...others] = lot;
+    by.set(first!.id, [asFilled(first!, combinePaths(lot.map(filledOf), 'union'))]);
+    for (const { id } of others) by.set(id, []);
+    report((i + 1) / lots.length);
+  }
+  const merged = lots.reduce((sum, lot) => sum + lot.length, 0);
+  return { shapes: replaced(shapes, by), said: `${count(merged, 'shape')} united into ${lots.length}` };
+}
+
+/** Chords stray this share of the largest shape when it is asked which of them meet. */
+const MEETING_SHARE = 2e-4;
+
+/** Those of one colour that hang together by what they share; none of a single shape. */
+function lotsOf(shapes: readonly Shape[]): Shape[][] {
+  const bounds = shapes.map(({ path }) => boundsOf(polylines(path, Infinity).map(({ points }) => points)));
+  const size = bounds.reduce((most, box) => Math.max(most, box ? longestSide(box) : 0), 0);
+  const covers = shapes.map((shape) => coverOf(shape, MEETING_SHARE * size || 1));
+  const lot = shapes.map((_, i) => i);
+  const rootOf = (i: number): number => (lot[i] === i ? i : rootOf(lot[i]!));
+  for (const [i, a] of shapes.entries()) {
+    for (let j = 0; j < i; j++) {
+      if (a.colour !== shapes[j]!.colour || rootOf(i) === rootOf(j)) continue;
+      if (sharedArea(covers[i]!, covers[j]!) > 0) lot[Math.max(rootOf(i), rootOf(j))] = Math.min(rootOf(i), rootOf(j));
+    }
+  }
+  const lots = new Map<number, Shape[]>();
+  for (const [i, shape] of shapes.entries()) lots.set(rootOf(i), [...(lots.get(rootOf(i)) ?? []), shape]);
+  return [...lots.values()].filter(({ length }) => length > 1);
 }
 
 export function unite(shapes: readonly Shape[], action: EditActionOf<'unite'>, report: Report): Change {

@@ -222,7 +222,7 @@ describe('faces', () => {
       keepsLines: false,
     });
     expect(drawing.shapes.map((shape) => [shape.id, shape.colour, area(shape), shape.from])).toEqual([
-      ['e1.1', '#336699', 50, 'l0'],
+      ['e1.1', '#336699', 50, undefined],
     ]);
     expect(outcomes[0]!.said).toBe('1 face of 2 filled; 1 place no longer enclosed');
   });

@@ -58,6 +58,8 @@ export const ActionSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('order'), shapes, to: z.enum(ORDERS) }),
   /** The first shape takes the others in, or loses them, or keeps what they share. */
   z.object({ do: z.literal('combine'), how: z.enum(COMBINATIONS), shapes }),
+  /** Shapes of one colour that cover the same place become one, those of each such lot by themselves. */
+  z.object({ do: z.literal('merge'), shapes }),
   /** Each shape by itself: its boundary no longer crosses itself, and looks the same. */
   z.object({ do: z.literal('unite'), shapes }),
   /** Strokes become filled outlines. */

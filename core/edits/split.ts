@@ -146,7 +146,8 @@ export function faces(shapes: readonly Shape[], action: EditActionOf<'faces'>, e
             id: `${edit}.${i + 1}`,
             name: `face ${i + 1}`,
             colour: action.colour,
-            from: first.id,
+            // One of another colour is no part of the lines' layer.
+            ...(action.colour === first.colour ? { from: first.id } : {}),
           },
         ]
       : [];

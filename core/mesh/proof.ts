@@ -25,7 +25,7 @@ export const FAULT_WORDS: Record<Fault, readonly [one: string, many: string]> = 
   crowded: ['edge with more than two faces', 'edges with more than two faces'],
   flipped: ['edge whose faces run the same way', 'edges whose faces run the same way'],
   inward: ['shell that faces inward', 'shells that face inward'],
-  crossing: ['self-crossing', 'self-crossings'],
+  crossing: ['pair of crossing faces', 'pairs of crossing faces'],
   zero: ['face without area', 'faces without area'],
   sliver: ['sliver', 'slivers'],
 };

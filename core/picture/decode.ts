@@ -160,10 +160,15 @@ function whatItIs(bytes: Uint8Array): string {
 
 /** What to say of a picture whose edges are only a few pixels apart; null for one that is large enough. */
 export function lowResolution({ width, height }: Pick<Picture, 'width' | 'height'>): string | null {
+  const factor = enlargement({ width, height });
+  if (factor === null) return null;
+  return `${Math.max(width, height)} px across: expect soft corners; resample ×${factor} before tracing.`;
+}
+
+/** By how much such a picture is to be enlarged; null for one that is large enough. */
+export function enlargement({ width, height }: Pick<Picture, 'width' | 'height'>): number | null {
   const longest = Math.max(width, height);
-  if (longest >= LOW) return null;
-  const factor = Math.min(8, Math.ceil(ENOUGH / longest));
-  return `${longest} px across: expect soft corners; resample ×${factor} before tracing.`;
+  return longest < LOW ? Math.min(8, Math.ceil(ENOUGH / longest)) : null;
 }
 
 const LOW = 400;

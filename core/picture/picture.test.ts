@@ -6,6 +6,7 @@ import { greyRows, painting, reds } from '../testing/pictures.ts';
 import { rectangle } from '../testing/shapes.ts';
 import { labOf, labOfLinear, rgbOf, toEncoded, toLinear } from './colour.ts';
 import { componentsOf } from './components.ts';
+import { drawnArea } from './drawn.ts';
 import { greyOf, histogramOf } from './grey.ts';
 import { applyAction, prepare, type StepAction, unprepared } from './prepare.ts';
 import { otsu } from './steps/threshold.ts';
@@ -301,5 +302,24 @@ describe('greys', () => {
     expect([...greyOf(white, 'opaque').values]).toEqual([0, 1]);
     expect(greyOf(white, 'light').values[0]).toBeCloseTo(0, 6);
     expect(histogramOf(greyOf(white))[255]).toBe(2);
+  });
+});
+
+describe('what is drawn', () => {
+  it('is boxed, on light and dark grounds, and where the ground is clear', () => {
+    for (const [ground, ink, alpha] of [
+      [245, 20, 255],
+      [15, 240, 255],
+      [0, 0, 0],
+    ] as const) {
+      const data = new Uint8ClampedArray(4 * 20 * 10);
+      for (let i = 0; i < 200; i++) {
+        const isDrawn = i % 20 >= 4 && i % 20 < 9 && i / 20 >= 3 && i / 20 < 5;
+        const v = isDrawn ? ink : ground;
+        data.set([v, v, v, isDrawn ? 255 : alpha], 4 * i);
+      }
+      expect(drawnArea({ width: 20, height: 10, data })).toEqual({ x: 0.2, y: 0.3, width: 0.25, height: 0.2 });
+    }
+    expect(drawnArea({ width: 2, height: 2, data: new Uint8ClampedArray(16).fill(255) })).toBeNull();
   });
 });

@@ -43,7 +43,7 @@ export function trace(prepared: Prepared, settings: TraceSettings, report: Repor
   const warnings = [...found.warnings];
   if (shapes.length === 0) warnings.push(nothingIn(prepared, settings));
   if (shapes.length > MANY.pieces || found.curves > MANY.curves) {
-    const message = `The trace has ${shapes.length} pieces of ${found.curves} lines and curves. Raise the detail, soften the picture or take fewer colours before building them.`;
+    const message = `The trace has ${shapes.length} pieces of ${found.curves} lines and curves. Keep only larger ones (a higher Detail), soften the picture or take fewer colours before building them.`;
     warnings.push({ code: 'many', message });
   }
   return {
@@ -197,7 +197,7 @@ function nothingIn({ picture }: Prepared, { detail }: TraceSettings): Warning {
   const why = clear
     ? 'the picture is transparent all over'
     : differs
-      ? `no piece is larger than ${detail} square pixels; lower the detail or move the threshold`
+      ? `no piece is larger than ${detail} square pixels; keep smaller ones too (a lower Detail) or move the threshold`
       : 'the picture has one tone';
   return { code: 'nothing', message: `Nothing to trace: ${why}.` };
 }

@@ -36,7 +36,7 @@ export function HelpPage() {
     <div className="grid min-h-full grid-cols-[17rem_minmax(0,1fr)] max-md:grid-cols-1">
       <title>{`${page.title} · Guide · Outline Stack`}</title>
       <nav aria-label="Guide" className="border-rule border-r px-5 py-6 max-md:border-r-0 max-md:border-b">
-        <Link to="/" className="font-serif text-ink text-lg">
+        <Link to="/" className="inline-block min-h-6 font-serif text-ink text-lg">
           Outline Stack
         </Link>
         <input

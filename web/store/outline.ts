@@ -243,7 +243,7 @@ function newEditId(edits: readonly Edit[]): string {
 }
 
 /** Actions that make shapes of nothing. */
-const DRAWN: readonly string[] = ['draw', 'walls'];
+const DRAWN: readonly string[] = ['draw', 'walls', 'faces'];
 
 /** Edits wait for each other: each is made of what the one before left. */
 let queue: Promise<void> = Promise.resolve();

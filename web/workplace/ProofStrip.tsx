@@ -96,9 +96,9 @@ const isSound = ({ closed, faults: { inward, crossing, zero } }: Totals) => clos
 function verdict({ closed, openParts, faults: { inward, crossing, zero } }: Totals): string {
   if (!closed) return openParts === 1 ? 'Open' : `${formatCount(openParts)} bodies open`;
   if (inward > 0) return 'Closed, inside out';
-  if (crossing > 0) return `Closed, ${formatCount(crossing)} self-crossings`;
+  if (crossing > 0) return `Closed, ${formatCount(crossing)} pairs of crossing faces`;
   if (zero > 0) return `Closed, ${formatCount(zero)} faces without area`;
-  return 'Closed, no self-crossings';
+  return 'Closed, no crossing faces';
 }
 
 function Count({ name, now, before }: { name: string; now: number; before: number | undefined }) {

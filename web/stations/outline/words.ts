@@ -56,6 +56,7 @@ const ACTIONS: Record<EditAction['do'], string> = {
   copy: 'Copy',
   order: 'Order',
   combine: 'Combine',
+  merge: 'Unite overlaps',
   unite: 'Untangle',
   outline: 'Outline strokes',
   grow: 'Grow',

@@ -141,7 +141,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
       title={layer.name}
       aside={
         <span className={sound ? 'text-sm text-tide' : 'text-ember text-sm'}>
-          {sound ? 'closed, no self-crossings' : closed ? 'closed, not sound' : 'open'}
+          {sound ? 'closed, no crossing faces' : closed ? 'closed, not sound' : 'open'}
         </span>
       }
     >

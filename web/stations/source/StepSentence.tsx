@@ -1,9 +1,13 @@
 // StepSentence.tsx — one step as a sentence whose values are the controls.
+import { useState } from 'react';
 import type { PictureSource, Step, StepAction } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Sentence } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
+import { formatNumber } from '../../format.ts';
 import { usePictureView } from '../../picture/views.ts';
+import { geometry } from '../../worker/client.ts';
 import { Histogram } from './Histogram.tsx';
 
 interface StepSentenceProps {
@@ -156,22 +160,56 @@ const RATIOS: readonly (readonly [ratio: string, words: string])[] = [
   [`${2 / 3}`, '2 : 3'],
 ];
 
-function CropSentence({ source, action, onChange }: SentenceProps<'crop'>) {
-  const choose = (words: string) => {
-    if (words === 'free') return onChange({ ...action, ratio: null });
-    const ratio = Number(words);
-    const { area } = action;
+/** A shape of a frame that is typed: `2 : 1`, `16:9`, `1.5`. @returns null for what is none */
+function ratioIn(text: string): number | null {
+  const parts = text.split(/[:∶/×x]/).map((part) => Number(part.trim().replace(',', '.')));
+  const [wide, high = 1] = parts;
+  const ratio = wide! / high;
+  return parts.length <= 2 && ratio > 0.01 && ratio < 100 ? ratio : null;
+}
+
+function CropSentence({ source, step, action, onChange }: SentenceProps<'crop'>) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const { area } = action;
+  /** The frame with another size, about its middle, inside the picture. */
+  const resized = (width: number, height: number) => {
+    const [w, h] = [Math.min(1, width / source.width), Math.min(1, height / source.height)];
+    const held = (v: number, size: number) => Math.min(1 - size, Math.max(0, v));
+    return {
+      x: held(area.x + (area.width - w) / 2, w),
+      y: held(area.y + (area.height - h) / 2, h),
+      width: w,
+      height: h,
+    };
+  };
+  const take = (ratio: number) => {
     // The frame keeps its middle and fits into what it covered.
     const [wide, high] = [area.width * source.width, area.height * source.height];
     const [width, height] = wide / high > ratio ? [high * ratio, high] : [wide, wide / ratio];
-    const fitted = {
-      x: area.x + (wide - width) / 2 / source.width,
-      y: area.y + (high - height) / 2 / source.height,
-      width: width / source.width,
-      height: height / source.height,
-    };
-    onChange({ ...action, ratio, area: fitted });
+    onChange({ ...action, ratio, area: resized(width, height) });
   };
+  const choose = (words: string) => {
+    if (words === 'typed') setTyped(action.ratio === null ? '2 : 1' : `${Number(action.ratio.toPrecision(4))} : 1`);
+    else if (words === 'free') onChange({ ...action, ratio: null });
+    else take(Number(words));
+  };
+  const centre = async () => {
+    const before = source.prepare.findIndex(({ id }) => id === step.id);
+    const outcome = await geometry((api) => api.drawnArea(source, before));
+    if (!outcome.ok || !outcome.value) return;
+    const drawn = outcome.value;
+    const held = (middle: number, size: number) => Math.min(1 - size, Math.max(0, middle - size / 2));
+    onChange({
+      ...action,
+      area: {
+        ...area,
+        x: held(drawn.x + drawn.width / 2, area.width),
+        y: held(drawn.y + drawn.height / 2, area.height),
+      },
+    });
+  };
+  const isListed = action.ratio === null || RATIOS.some(([value]) => value === `${action.ratio}`);
+  const wanted = typed === null ? null : ratioIn(typed);
   const percent = (v: number) => `${Math.round(100 * v)} %`;
   return (
     <Sentence>
@@ -180,10 +218,35 @@ function CropSentence({ source, action, onChange }: SentenceProps<'crop'>) {
       <Choice
         label="Shape of the frame"
         value={action.ratio === null ? 'free' : `${action.ratio}`}
-        options={RATIOS}
+        options={[
+          ...RATIOS,
+          ...(isListed ? [] : [[`${action.ratio}`, `${formatNumber(action.ratio!)} : 1`] as const]),
+          ['typed', 'as I type it…'],
+        ]}
         onChange={choose}
       />
-      .
+      {typed !== null && (
+        <input
+          // biome-ignore lint/a11y/noAutofocus: it was asked for a moment ago
+          autoFocus
+          aria-label="Width to height"
+          aria-invalid={wanted === null}
+          className="figure ml-2 w-20 rounded-edge border-tide border-b bg-wash px-1 text-tide"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') setTyped(null);
+            if (event.key !== 'Enter' || wanted === null) return;
+            take(wanted);
+            setTyped(null);
+          }}
+          onBlur={() => {
+            if (wanted !== null) take(wanted);
+            setTyped(null);
+          }}
+        />
+      )}
+      . <TextButton onClick={() => void centre()}>Centre it on what is drawn</TextButton>
     </Sentence>
   );
 }

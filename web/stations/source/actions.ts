@@ -1,5 +1,5 @@
 // actions.ts — what a preparation can do: its words and start values.
-import type { PictureSource, StepAction } from '../../../core/index.ts';
+import { enlargement, type PictureSource, type StepAction } from '../../../core/index.ts';
 
 export const ACTION_WORDS: readonly (readonly [kind: StepAction['do'], words: string])[] = [
   ['crop', 'Crop'],
@@ -19,9 +19,6 @@ export const ACTION_WORDS: readonly (readonly [kind: StepAction['do'], words: st
 /** Whether a step works on a rectangle that is drawn in the view. */
 export const hasArea = (action: StepAction) => action.do === 'crop' || action.do === 'part';
 
-/** Fewer pixels than this along the longest side are made more at once. */
-const SMALL = 400;
-
 export function startAction(kind: StepAction['do'], { width, height }: PictureSource): StepAction {
   switch (kind) {
     case 'crop':
@@ -33,7 +30,7 @@ export function startAction(kind: StepAction['do'], { width, height }: PictureSo
     case 'flip':
       return { do: 'flip', way: 'across' };
     case 'resample':
-      return { do: 'resample', factor: Math.max(width, height) < SMALL ? 3 : 2 };
+      return { do: 'resample', factor: enlargement({ width, height }) ?? 2 };
     case 'levels':
       return { do: 'levels', black: 0.05, white: 0.95, gamma: 1, space: 'encoded' };
     case 'threshold':

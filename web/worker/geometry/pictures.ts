@@ -2,6 +2,7 @@
 import * as Comlink from 'comlink';
 import {
   differenceOf,
+  drawnArea,
   greyOf,
   histogramOf,
   otsu,
@@ -69,6 +70,14 @@ export const pictures = {
     if (!outcome.ok) return outcome;
     const { bitmap, fine } = outcome.value;
     return Comlink.transfer(outcome, fine ? [bitmap, fine] : [bitmap]);
+  },
+
+  /** The box round what is drawn in the picture after its first steps, as shares of it; null where nothing is. */
+  drawnArea(source: PictureSource, upTo: number): Promise<Outcome<ReturnType<typeof drawnArea>>> {
+    return attempt(async () => {
+      await evaluator.openPicture(source, reader);
+      return drawnArea(evaluator.prepared({ ...source, prepare: source.prepare.slice(0, upTo) }).picture);
+    });
   },
 
   /** Where the prepared picture and the pieces that are kept, or some of them alone, disagree. */
