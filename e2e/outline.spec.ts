@@ -166,8 +166,8 @@ test('a point is dragged, moved by numbers, made smooth and deleted; nothing els
   await expect(page.getByText('points of “a” edited').first()).toBeVisible();
   expect(await d('a')).toMatch(/^M0 0L60 0L6\d\.\d+ 6\d\.\d+L0 60Z$/);
   expect(await d('b')).toBe(other);
-  await page.getByLabel('Across').fill('10');
-  await page.getByLabel('Across').press('Enter');
+  await page.getByLabel('Across', { exact: true }).fill('10');
+  await page.getByLabel('Across', { exact: true }).press('Enter');
   await expect.poll(() => d('a')).toMatch(/^M0 0L60 0L\d+(\.\d+)? 6\d\.\d+L0 60Z$/);
   await page.getByRole('button', { name: 'smooth', exact: true }).click();
   await expect.poll(() => d('a')).toMatch(/C/);
