@@ -76,8 +76,9 @@ function Article({ page }: { page: Page }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: another page begins at its top
   useEffect(() => {
     const place = hash ? document.getElementById(hash.slice(1)) : null;
-    if (place) place.scrollIntoView();
-    else window.scrollTo(0, 0);
+    // After a dialog that led here has let go of the page.
+    const frame = requestAnimationFrame(() => (place ? place.scrollIntoView() : window.scrollTo(0, 0)));
+    return () => cancelAnimationFrame(frame);
   }, [hash, page]);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: links are followed by keys as by clicks, which arrive here all the same
