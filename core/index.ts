@@ -159,6 +159,7 @@ export {
 export { multiply, rotation, scaling, transformPath, translation } from './path/matrix.ts';
 export { parsePath } from './path/parse.ts';
 export {
+  alignPoints,
   changedAt,
   closeLine,
   insertPoint,
@@ -177,6 +178,7 @@ export {
   restAt,
   type Spot,
   straighten,
+  weldPoints,
 } from './path/points.ts';
 export { printPath } from './path/print.ts';
 export type { Matrix, Path } from './path/types.ts';

@@ -400,3 +400,62 @@ test('the number of an edit is changed in the list of edits, and all after it is
   await page.keyboard.press('Control+z');
   await expect.poll(width).toBeLessThan(before + 3);
 });
+
+test('points are reached, moved, boxed, welded and aligned without a mouse or with one', async ({ page }) => {
+  await openProject(page, 'Saltmarsh mission patch', 'outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.locator('[data-shape="#heron"] path').first().click();
+  await page.getByRole('button', { name: 'Points and handles of the chosen shape' }).click();
+  const marks = page.locator('[data-points]');
+  const count = async () => Number(await marks.getAttribute('data-points'));
+  const first = await count();
+  await test.step('by keys alone', async () => {
+    const which = page.getByRole('spinbutton', { name: 'Number of the point' });
+    await which.focus();
+    await which.fill('3');
+    await page.keyboard.press('Enter');
+    const across = page.getByRole('spinbutton', { name: 'Across', exact: true });
+    const before = Number(await across.getAttribute('aria-valuenow'));
+    await page.keyboard.press('ArrowRight');
+    await expect.poll(async () => Number(await across.getAttribute('aria-valuenow'))).toBeGreaterThan(before);
+  });
+  await test.step('all of them, and a box round some', async () => {
+    await page.getByRole('button', { name: 'all of them' }).click();
+    await expect(page.getByText(`${first} of ${first}`, { exact: true })).toBeVisible();
+    const desk = (await page.locator('[data-outline-desk]').boundingBox())!;
+    await page.mouse.move(desk.x + 20, desk.y + 70);
+    await page.mouse.down();
+    await page.mouse.move(desk.x + desk.width / 2, desk.y + desk.height * 0.4, { steps: 5 });
+    await page.mouse.up();
+    await expect(page.getByRole('button', { name: 'align across' })).toBeVisible();
+    await expect(page.getByText(`${first} of ${first}`, { exact: true })).toBeHidden();
+    await page.getByRole('button', { name: 'weld' }).click();
+    await expect.poll(count).toBeLessThan(first);
+  });
+});
+
+test('walls are reached and moved by keys', async ({ page }) => {
+  await openProject(page, 'Saltmarsh hall', 'outline');
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'WALLS', exact: true }).click();
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await page.getByRole('button', { name: 'Walls and their openings' }).click();
+  const which = page.getByRole('spinbutton', { name: 'Number of the wall' });
+  await which.fill('2');
+  await which.press('Enter');
+  const wall = page.locator('[data-walls] path.stroke-tide\\/60');
+  const before = await wall.getAttribute('d');
+  await page.keyboard.press('ArrowDown');
+  await expect.poll(() => wall.getAttribute('d')).not.toBe(before);
+});
+
+test('the keys are listed from within a field of a number as well', async ({ page }) => {
+  await openProject(page, 'Saltmarsh mission patch', 'build');
+  await proven(page);
+  await page.getByRole('button', { name: 'Rim', exact: true }).click();
+  await page.getByRole('spinbutton', { name: 'Depth' }).click();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('spinbutton', { name: 'Depth' })).toHaveValue('4');
+});

@@ -40,11 +40,12 @@ export function ellipseIn({ from, to }: Span): Path {
 export const withCorner = (line: PathLine, at: Spot): PathLine => continued(line, false, { at, into: null, out: null });
 
 /** A line whose last point was pulled into a curve: its handles mirror each other. */
-export function withPull(line: PathLine, out: Spot): PathLine {
+export function withPull(line: PathLine, out: Spot, isBroken = false): PathLine {
   const last = line.points.at(-1);
   if (!last) return line;
   const into: Spot = [2 * last.at[0] - out[0], 2 * last.at[1] - out[1]];
-  return { ...line, points: [...line.points.slice(0, -1), { ...last, into, out }] };
+  const pulled = isBroken ? { ...last, out } : { ...last, into, out };
+  return { ...line, points: [...line.points.slice(0, -1), pulled] };
 }
 
 /** The other way round: what was its last point is its first. */

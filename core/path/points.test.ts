@@ -5,6 +5,7 @@ import { ellipsePath } from './arc.ts';
 import { flatten } from './flatten.ts';
 import { parsePath } from './parse.ts';
 import {
+  alignPoints,
   changedAt,
   closeLine,
   continued,
@@ -22,6 +23,7 @@ import {
   removePoints,
   restAt,
   straighten,
+  weldPoints,
 } from './points.ts';
 import { printPath } from './print.ts';
 
@@ -145,5 +147,36 @@ describe('what a drag changes', () => {
     expect(parted(line('M0 0L10 0L20 0'), 2)).toEqual(['M10 0L20 0', 'M0 0L10 0']);
     expect(parted(square, 0, 1, 2, 3)).toEqual(['M0 0L10 0L10 10L0 10L0 0', '']);
     expect(parted(line('M5 5'), 0)).toEqual(['', '']);
+  });
+});
+
+describe('welding and aligning', () => {
+  const [open] = linesOf(parsePath('M0 0L10 0L11 1L12 0L20 0').path);
+  const [ring] = linesOf(parsePath('M0 0H10V10H0Z').path);
+
+  it('makes one point of those that follow each other, wherever the line begins', () => {
+    expect(print(weldPoints(open!, new Set([1, 2, 3])))).toBe('M0 0L11 0.333333L20 0');
+    // First and last follow each other on a closed line.
+    const welded = weldPoints(ring!, new Set([0, 3]));
+    expect(welded.points.map(({ at }) => at)).toEqual([
+      [10, 0],
+      [10, 10],
+      [0, 5],
+    ]);
+    expect(weldPoints(ring!, new Set([0, 2]))).toEqual({ ...ring, points: expect.arrayContaining([...ring!.points]) });
+  });
+
+  it('closes an open line whose ends are welded, without a double point', () => {
+    const [bent] = linesOf(parsePath('M0 0L10 0L10 10L0 1').path);
+    const closed = weldPoints(bent!, new Set([0, 3]));
+    expect(closed.isClosed).toBe(true);
+    expect(closed.points).toHaveLength(3);
+    expect(closed.points.map(({ at }) => at)).toContainEqual([0, 0.5]);
+  });
+
+  it('brings points onto one line, handles along', () => {
+    expect(print(alignPoints(open!, new Set([1, 2]), 1, 5))).toBe('M0 0L10 5L11 5L12 0L20 0');
+    const [curve] = linesOf(parsePath('M0 0C1 1 4 1 5 0C6 -1 9 -1 10 0').path);
+    expect(print(alignPoints(curve!, new Set([1]), 0, 6))).toBe('M0 0C1 1 5 1 6 0C7 -1 9 -1 10 0');
   });
 });

@@ -241,6 +241,42 @@ export function makeSmooth(line: PathLine, which: ReadonlySet<number>): PathLine
 export const makeCorners = (line: PathLine, which: ReadonlySet<number>): PathLine =>
   changed(line, which, (point) => ({ ...point, into: null, out: null }));
 
+/**
+ * Chosen points that follow each other become one in their middle; it keeps the handle into the first and that out of the last. Both
+ * ends of an open line close it.
+ */
+export function weldPoints(line: PathLine, which: ReadonlySet<number>): PathLine {
+  const { points } = line;
+  const count = points.length;
+  const isRound = line.isClosed || (which.has(0) && which.has(count - 1));
+  if (which.size < 2 || which.size === count) return line;
+  // From a point that stays, so that no run is cut in two.
+  const start = isRound ? points.findIndex((_, i) => !which.has(i)) : 0;
+  const runs: number[][] = [];
+  for (let k = 0; k < count; k++) {
+    const i = (start + k) % count;
+    const run = runs.at(-1);
+    if (run && which.has(i) && which.has(run.at(-1)!)) run.push(i);
+    else runs.push([i]);
+  }
+  const welded = runs.map((run): PathPoint => {
+    const [first, last] = [points[run[0]!]!, points[run.at(-1)!]!];
+    if (run.length === 1) return first;
+    const mean = (axis: 0 | 1) => run.reduce((sum, i) => sum + points[i]!.at[axis], 0) / run.length;
+    const place: Spot = [mean(0), mean(1)];
+    const along = (spot: Spot | null, from: Spot) => moved(spot, place[0] - from[0], place[1] - from[1]);
+    return { at: place, into: along(first.into, first.at), out: along(last.out, last.at) };
+  });
+  return { points: welded, isClosed: isRound };
+}
+
+/** Chosen points on one line across (axis 1) or upright (axis 0), at a coordinate. */
+export const alignPoints = (line: PathLine, which: ReadonlySet<number>, axis: 0 | 1, to: number): PathLine =>
+  [...which].reduce((made, i) => {
+    const by = to - line.points[i]!.at[axis];
+    return movePoints(made, new Set([i]), axis === 0 ? by : 0, axis === 1 ? by : 0);
+  }, line);
+
 /** Makes one piece straight. */
 export function straighten(line: PathLine, piece: number): PathLine {
   const next = (piece + 1) % line.points.length;

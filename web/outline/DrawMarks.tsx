@@ -64,7 +64,7 @@ export function DrawMarks({ source, snap, pixel, frame, placeAt }: DrawMarksProp
     if (!isDown) return;
     from.isPulled ||= Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) > PULL;
     if (!from.isPulled) return;
-    if (figure === 'line') drawing.pull(place.at);
+    if (figure === 'line') drawing.pull(place.at, event.altKey);
     else if (!isLine) {
       const span = draggedBox(from.at, place.at, event.shiftKey, event.altKey);
       setDragged(figure === 'rectangle' ? rectanglePath(span) : ellipseIn(span));

@@ -16,6 +16,7 @@ import {
   useOutline,
 } from '../store/outline.ts';
 import { useDocument } from '../store/project.ts';
+import { useWalls } from '../store/walls.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
 import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';
@@ -41,8 +42,9 @@ interface Drag {
 
 /** Arrow keys move what is chosen. */
 const areShapesMoved = () => {
-  const { chosen, tool } = useOutline.getState();
-  return chosen.length > 0 && tool === 'choose';
+  const { chosen, points, tool } = useOutline.getState();
+  if (tool === 'walls') return useWalls.getState().wall !== null;
+  return tool === 'points' ? points.length > 0 : chosen.length > 0 && tool === 'choose';
 };
 
 /** A press that moves less than this many pixels is a click. */

@@ -21,7 +21,7 @@ import {
   type Spot,
 } from '../../core/index.ts';
 import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
-import type { Place } from './choosing.ts';
+import { type Area, areaBetween, type Place } from './choosing.ts';
 import type { FlatEye } from './eye.ts';
 import { PointerArea } from './PointerArea.tsx';
 import { SnapMark } from './SnapMark.tsx';
@@ -33,6 +33,7 @@ const HALF = 3.5;
 
 type Grip =
   | { readonly kind: 'points'; readonly from: Place }
+  | { readonly kind: 'box'; readonly from: Place; readonly isAdded: boolean }
   | { readonly kind: 'handle'; readonly line: number; readonly index: number; readonly side: 'into' | 'out' };
 
 /** Numbers of points by line. */
@@ -66,7 +67,10 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
   const [near, setNear] = useState<Snapped | null>(null);
   const keys = useOutline((state) => state.points);
   const [lines, setLines] = useState<readonly PathLine[]>(() => linesOf(parsePath(shape.d).path));
+  const free = useOutline((state) => state.free);
   const grip = useRef<Held | null>(null);
+  /** Drawn round points to choose them. */
+  const [area, setArea] = useState<Area | null>(null);
   /** What stays as it is while something is dragged. */
   const [rest, setRest] = useState<Rest | null>(null);
   // What the document says counts, once it is there.
@@ -109,6 +113,12 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     const point = nearestPoint(place);
     if (!point) {
       if (!event.shiftKey) outline.set({ points: [] });
+      grip.current = {
+        grip: { kind: 'box', from: place, isAdded: event.shiftKey },
+        lines,
+        moved: new Map(),
+        ...company([], new Map()),
+      };
       return;
     }
     const key = pointKey(point.line, point.index);
@@ -134,11 +144,21 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     const held = grip.current;
     if (!held || event.buttons === 0) return;
     const place = placeAt(event);
+    if (held.grip.kind === 'box') {
+      setArea(areaBetween(held.grip.from, place));
+      return;
+    }
     if (held.grip.kind === 'handle') {
       const { line, index, side } = held.grip;
       const point = held.lines[line]!.points[index]!;
       // Alone with Alt; a smooth point stays smooth.
-      const mode = event.altKey ? 'alone' : event.shiftKey ? 'mirrored' : isSmooth(point) ? 'together' : 'alone';
+      const mode = event.altKey
+        ? 'alone'
+        : event.shiftKey
+          ? 'mirrored'
+          : isSmooth(point) && !free.includes(pointKey(line, index))
+            ? 'together'
+            : 'alone';
       const to: Spot = [place.x, place.y];
       setLines(held.lines.map((other, i) => (i === line ? moveHandle(other, index, side, to, mode) : other)));
       return;
@@ -158,6 +178,15 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     grip.current = null;
     setRest(null);
     setNear(null);
+    if (area && held?.grip.kind === 'box') {
+      const inside = lines.flatMap(({ points }, line) =>
+        points.flatMap(({ at: [x, y] }, index) =>
+          x >= area.minX && x <= area.maxX && y >= area.minY && y <= area.maxY ? [pointKey(line, index)] : [],
+        ),
+      );
+      outline.set({ points: held.grip.isAdded ? [...new Set([...keys, ...inside])] : inside });
+    }
+    setArea(null);
     if (held && held.lines !== lines) void commitLines(shape.id, lines);
   };
 
@@ -189,6 +218,17 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
           )),
         )}
         <Squares spots={spotsOf(lines, rest?.moved ?? chosen, true)} pixel={pixel} isChosen />
+        {area && (
+          <rect
+            x={area.minX}
+            y={area.minY}
+            width={area.maxX - area.minX}
+            height={area.maxY - area.minY}
+            className="fill-tide/10 stroke-tide"
+            strokeWidth={pixel}
+            strokeDasharray={`${4 * pixel} ${3 * pixel}`}
+          />
+        )}
         {near && <SnapMark near={near} pixel={pixel} />}
       </g>
     </g>

@@ -14,7 +14,15 @@ import {
   type Wall,
 } from '../../core/index.ts';
 import { DIGITS, useOutline } from '../store/outline.ts';
-import { changedOpening, listedWalls, setWalls, useWalls, walls as wallTool, withOpening } from '../store/walls.ts';
+import {
+  changedOpening,
+  listedWalls,
+  movedWall,
+  setWalls,
+  useWalls,
+  walls as wallTool,
+  withOpening,
+} from '../store/walls.ts';
 import type { FlatEye } from './eye.ts';
 import { SnapMark } from './SnapMark.tsx';
 import { SNAP, type Snap } from './snapping.ts';
@@ -210,11 +218,6 @@ function gripAt(walls: readonly Wall[], spot: Spot, pixel: number): Grip | null 
 function beside({ start, way }: { start: Spot; way: Spot }, [x, y]: Spot) {
   const [dx, dy] = [x - start[0], y - start[1]];
   return { along: dx * way[0] + dy * way[1], across: dy * way[0] - dx * way[1] };
-}
-
-/** A wall moved aside, with the ends of all that meet it. */
-function movedWall(walls: readonly Wall[], { points }: Wall, [dx, dy]: Spot, reach: number): readonly Wall[] {
-  return points.reduce<readonly Wall[]>((moved, [x, y]) => moveNode(moved, [x, y], [x + dx, y + dy], reach), walls);
 }
 
 /** An opening moved along its wall, or one of its jambs while the other stays. */

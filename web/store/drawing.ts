@@ -121,7 +121,8 @@ export const drawing = {
     set({ line: withCorner(line, at) });
     return true;
   },
-  pull: (out: Spot) => set({ line: withPull(get().line, out) }),
+  /** @param isBroken the handle behind the point stays as it is */
+  pull: (out: Spot, isBroken: boolean) => set({ line: withPull(get().line, out, isBroken) }),
   /** A figure dragged out. */
   figure: (source: Source, path: Path) => void draw(source, path, true),
 };

@@ -13,6 +13,7 @@ import {
   linesOf,
   type Matrix,
   moveMembers,
+  movePoints,
   multiply,
   type Order,
   type PathLine,
@@ -49,6 +50,8 @@ interface OutlineState {
   readonly picked: readonly number[];
   /** Chosen points of the first chosen shape, while points are the tool: line and number in it. */
   readonly points: readonly string[];
+  /** Points whose handles move each by itself, by the same keys. */
+  readonly free: readonly string[];
   /** How far layers are pulled apart to look between them, 0 to 1; nothing of it is kept. */
   readonly apart: number;
   /** The finding that is pointed at, and which of its places. */
@@ -75,6 +78,7 @@ const START: OutlineState = {
   faces: [],
   picked: [],
   points: [],
+  free: [],
   apart: 0,
   pointed: null,
   preview: null,
@@ -338,9 +342,14 @@ const NUDGE_SHARE = 1 / 1000;
 
 /** @param right and down in steps @returns whether there was something to be moved */
 export function nudge(right: number, down: number): boolean {
-  const { chosen, tool, view } = get();
-  if (!isWatched || chosen.length === 0 || tool !== 'choose' || !view) return false;
+  const { chosen, tool, view, points } = get();
+  if (!isWatched || !view) return false;
   const step = Number((NUDGE_SHARE * Math.max(view.sheet.width, view.sheet.height)).toPrecision(1));
+  if (tool === 'points' && points.length > 0) {
+    changePoints((line, which) => movePoints(line, which, right * step, down * step));
+    return true;
+  }
+  if (chosen.length === 0 || tool !== 'choose') return false;
   void place([1, 0, 0, 1, right * step, down * step]);
   return true;
 }
@@ -360,7 +369,7 @@ export function chooseAll(): void {
 /** Takes up a tool; the same again puts it down. */
 export async function takeTool(tool: OutlineTool): Promise<void> {
   const next = get().tool === tool ? 'choose' : tool;
-  set({ tool: next, faces: [], picked: [], points: [], failure: null });
+  set({ tool: next, faces: [], picked: [], points: [], free: [], failure: null });
   const current = inHand();
   if (next !== 'faces' || !current) return;
   const { project, source } = current;

@@ -3,11 +3,14 @@ import { create } from 'zustand';
 import {
   type EditAction,
   MM_PER_UNIT,
+  moveNode,
   type Opening,
   type OpeningKind,
   type Plan,
   type Project,
+  pieceOf,
   type Source,
+  type Spot,
   type Wall,
   type WallLimits,
 } from '../../core/index.ts';
@@ -98,6 +101,34 @@ const heightsOf = (kind: OpeningKind, project: Project, source: Source) => {
   const { sill, head } = USUAL_OPENING[kind];
   return { sill: inUnits(sill, project) / source.scale, head: inUnits(head, project) / source.scale };
 };
+
+/** A wall with all that ends where it does. @param reach within which ends are one */
+export function movedWall(walls: readonly Wall[], { points }: Wall, [dx, dy]: Spot, reach: number): readonly Wall[] {
+  return points.reduce<readonly Wall[]>((moved, [x, y]) => moveNode(moved, [x, y], [x + dx, y + dy], reach), walls);
+}
+
+/** A step of an arrow key, and how near ends are one, as shares of a wall's thickness. */
+const STEP_SHARE = 0.1;
+const SAME_SHARE = 0.01;
+
+/** Moves the chosen wall, or the chosen opening along it. @param right and down in steps @returns whether there was one */
+export function nudgeWall(right: number, down: number): boolean {
+  const current = inHand();
+  const { wall: chosen, opening: chosenOpening } = useWalls.getState();
+  const walls = current ? listedWalls(current.source) : [];
+  const wall = walls.find(({ id }) => id === chosen);
+  if (!current || !wall || useOutline.getState().tool !== 'walls') return false;
+  const step = STEP_SHARE * wall.thickness;
+  const opening = wall.openings.find(({ id }) => id === chosenOpening);
+  const piece = opening && pieceOf(wall, opening.piece);
+  if (opening && piece) {
+    const half = Math.min(opening.width, piece.length) / 2;
+    const middle = opening.at * piece.length + (right - down) * step;
+    const at = Math.min(piece.length - half, Math.max(half, middle)) / piece.length;
+    setWalls(current.source, changedOpening(walls, opening.id, { at }));
+  } else setWalls(current.source, movedWall(walls, wall, [right * step, down * step], SAME_SHARE * wall.thickness));
+  return true;
+}
 
 export async function findPlanWalls(): Promise<void> {
   const current = inHand();

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { actOf, type Key, pressedOf } from '../controls/keys.ts';
-import { isTyping } from '../controls/typing.ts';
+import { isTextField, isTyping } from '../controls/typing.ts';
 import type { Station } from '../stations/kind.ts';
 import { finishLine } from '../store/drawing.ts';
 import { chooseIfFree } from '../store/layers.ts';
@@ -87,6 +87,18 @@ export function useKeys(station: Station) {
     [station],
   );
   // By the character, because the key it is on differs from layout to layout.
-  useHotkeys('?', () => setOpen(true), { useKey: true, ignoreModifiers: true }, []);
+  // In a field of a number it is no part of one.
+  useHotkeys(
+    '?',
+    () => setOpen(true),
+    {
+      useKey: true,
+      ignoreModifiers: true,
+      enableOnFormTags: true,
+      preventDefault: true,
+      ignoreEventWhen: () => isTextField() && document.activeElement?.role !== 'spinbutton',
+    },
+    [],
+  );
   return { isOpen, open: () => setOpen(true), close: () => setOpen(false) };
 }

@@ -158,6 +158,33 @@ function WallSizes({ source, walls }: { source: Source; walls: readonly Wall[] }
           </TextButton>
         ))}
       </p>
+      <Sentence>
+        Wall{' '}
+        <Value
+          label="Number of the wall"
+          value={wall ? walls.indexOf(wall) + 1 : 0}
+          min={1}
+          max={walls.length}
+          step={1}
+          onChange={(v) => wallTool.set({ wall: walls[Math.round(v) - 1]!.id, opening: null })}
+        />{' '}
+        of {walls.length}
+        {wall && wall.openings.length > 0 && (
+          <>
+            , its opening{' '}
+            <Value
+              label="Number of the opening"
+              value={opening ? wall.openings.indexOf(opening) + 1 : 0}
+              min={1}
+              max={wall.openings.length}
+              step={1}
+              onChange={(v) => wallTool.set({ opening: wall.openings[Math.round(v) - 1]!.id })}
+            />{' '}
+            of {wall.openings.length}
+          </>
+        )}
+        . Arrow keys move it.
+      </Sentence>
       {!wall && (
         <p className="mt-2 text-quiet text-sm">
           Drag ends, walls and openings; drag a jamb to widen an opening. Click one to see its sizes.

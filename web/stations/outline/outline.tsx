@@ -9,7 +9,7 @@ import { chooseIfFree } from '../../store/layers.ts';
 import { chooseAll, copyBeside, nudge, outlineSource, removeChosen, useOutline } from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
 import { useScreen } from '../../store/screen.ts';
-import { removeChosenWall } from '../../store/walls.ts';
+import { nudgeWall, removeChosenWall } from '../../store/walls.ts';
 import { useBuilt } from '../freshness.ts';
 import type { Station } from '../kind.ts';
 
@@ -27,7 +27,7 @@ const ARROWS: readonly Key[] = (
     shown: steps === 10 ? `Shift ${shown}` : shown,
     does: `Move the chosen shapes ${way}${steps === 10 ? ', ten steps' : ''}`,
     act: () => {
-      if (nudge(steps * right, steps * down)) return true;
+      if (nudgeWall(steps * right, steps * down) || nudge(steps * right, steps * down)) return true;
       if (down !== 0 && steps === 1) chooseIfFree(down === 1 ? -1 : 1);
       return false;
     },
