@@ -130,3 +130,29 @@ for (const [project, format] of [
     expect(parts.reduce((sum, { mesh }) => sum + audit(mesh.positions, mesh.corners).points, 0)).toBe(points);
   });
 }
+
+test('several files stand side by side, their layers called after them', async ({ page }) => {
+  const { id } = await (await page.request.post('/api/projects', { data: { name: 'Row' } })).json();
+  await page.goto(`/projects/${id}/source`);
+  const square = (colour: string) =>
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><path fill="${colour}" d="M5 5H35V35H5Z"/></svg>`,
+    );
+  await page.getByLabel('Bring in files').setInputFiles([
+    { name: 'buoy.svg', mimeType: 'image/svg+xml', buffer: square('#a03020') },
+    { name: 'tern.svg', mimeType: 'image/svg+xml', buffer: square('#2040a0') },
+    { name: 'reed.svg', mimeType: 'image/svg+xml', buffer: square('#208040') },
+  ]);
+  await expect(page.getByText('reed.svg came in as 1 layer, 100 mm at its longest.')).toBeVisible();
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Build' }).click();
+  await proven(page);
+  const layers = page.getByRole('list', { name: 'Layers' }).locator('[data-layer]');
+  await expect(layers).toHaveText(['reed', 'tern', 'buoy']);
+  // Each is 100 mm wide with a tenth of that between: none shares space with another.
+  await expect(page.locator('[data-shared]')).toHaveCount(0);
+  const document = await (await page.request.get(`/api/projects/${id}`)).json();
+  const middles = document.document.sources.map(
+    ({ origin, scale }: { origin: [number, number]; scale: number }) => (20 - origin[0]) * scale,
+  );
+  expect(middles.map(Math.round)).toEqual([0, 110, 220]);
+});

@@ -57,9 +57,10 @@ useProject.subscribe(({ id, history }, before) => {
 export async function bringIn(files: readonly File[]): Promise<string | null> {
   const results: ImportResult[] = [];
   let opened: string | null = null;
+  const row = files.filter((file) => !isNamedAsProject(file)).length > 1 ? new Row() : null;
   for (const file of files) {
     useImport.setState({ busy: file.name });
-    if (!isNamedAsProject(file)) results.push(await bringInOne(file));
+    if (!isNamedAsProject(file)) results.push(await bringInOne(file, row));
     else {
       try {
         opened = (await api.openProjectFile(file)).id;
@@ -72,7 +73,32 @@ export async function bringIn(files: readonly File[]): Promise<string | null> {
   return opened;
 }
 
-async function bringInOne(file: File): Promise<ImportResult> {
+/** Between files that came together, as a share of the larger one. */
+const GAP_SHARE = 0.1;
+
+/** Files that came together stand side by side, and their layers are called after them. */
+class Row {
+  private right: number | null = null;
+
+  placed(file: string, arrival: Arrival): Arrival {
+    const { source, layers, size } = arrival;
+    const stem = file.replace(/\.[^.]*$/, '');
+    const named = layers.map((layer) => ({
+      ...layer,
+      name: (layers.length === 1 ? stem : `${stem}, ${layer.name}`).slice(0, NAME_LENGTH),
+    }));
+    const middle = this.right === null ? 0 : this.right + GAP_SHARE * size + size / 2;
+    this.right = middle + size / 2;
+    const origin = [source.origin[0] - middle / source.scale, source.origin[1]] as const;
+    return { ...arrival, source: { ...source, origin: [...origin] }, layers: named };
+  }
+}
+
+/** As the document allows. */
+const NAME_LENGTH = 120;
+
+/** @param row of the files it came with; null where it came alone */
+async function bringInOne(file: File, row: Row | null): Promise<ImportResult> {
   const nothing: ImportResult = { ...NOTHING, file: file.name };
   const project = useProject.getState();
   if (!project.history) return nothing;
@@ -94,9 +120,10 @@ async function bringInOne(file: File): Promise<ImportResult> {
     useImport.setState({ progress: null });
     if (!outcome.ok) return { ...nothing, error: outcome.error.message };
     if (useProject.getState().id !== project.id) return { ...nothing, error: 'The project was closed meanwhile.' };
-    const many = outcome.value.warnings.find(({ code }) => code === 'many');
-    if (!many) return taken(file.name, outcome.value);
-    useImport.setState({ held: { file: file.name, value: outcome.value, message: many.message } });
+    const value = row ? row.placed(file.name, outcome.value) : outcome.value;
+    const many = value.warnings.find(({ code }) => code === 'many');
+    if (!many) return taken(file.name, value);
+    useImport.setState({ held: { file: file.name, value, message: many.message } });
     return { ...nothing, error: 'It has many pieces; say whether all of them are wanted.' };
   } catch (error) {
     return refused(file.name, error);
