@@ -3,6 +3,7 @@ import { basename, extname } from 'node:path';
 import {
   applyCommand,
   boundsOf,
+  type Curves,
   type EdgePath,
   Evaluator,
   emptyProject,
@@ -37,6 +38,7 @@ export interface BuildTask {
   readonly input: string;
   readonly output: string;
   readonly format: FormatId;
+  readonly curves: Curves;
   readonly settings: BuildSettings;
   /** Look for self-crossings too, the slowest of the checks; only a report shows them. */
   readonly crossings: boolean;
@@ -133,7 +135,7 @@ const withEnding = (path: string, extension: string) =>
 
 /** Outlines need no mesh: points are those between lines and curves, edges the lines and curves, faces the outlines. */
 function writeFlat(
-  { input, output }: BuildTask,
+  { input, output, curves }: BuildTask,
   format: OutlineFormat,
   evaluator: Evaluator,
   project: Resolved,
@@ -142,7 +144,12 @@ function writeFlat(
 ): FileReport {
   clock.lap('mesh');
   const groups = evaluator.outlineGroups(project);
-  writeBytes(output, writeOutlines(format, groups, MM_PER_UNIT[project.unit])[format.extension]!);
+  writeBytes(
+    output,
+    writeOutlines(format, groups, MM_PER_UNIT[project.unit], { as: curves, tolerance: project.tolerance })[
+      format.extension
+    ]!,
+  );
   clock.lap('write');
   const shown = project.layers.filter((layer) => layer.shown);
   const regions = shown.flatMap((layer) => evaluator.outlines(project, layer).regions);

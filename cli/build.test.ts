@@ -208,6 +208,16 @@ describe('outline-stack build', () => {
     expect(stderr).toMatch(/The edges rise 10 together, more than the depth of 2; they were lowered to fit/);
   });
 
+  it('writes the curves of a DXF as cutters take them', () => {
+    const round = join(folder, 'round.svg');
+    writeFileSync(round, '<svg viewBox="0 0 20 20"><circle cx="10" cy="10" r="8"/></svg>');
+    const out = join(folder, 'round.dxf');
+    expect(run('build', round, '--out', out).status).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('SPLINE');
+    expect(run('build', round, '--out', out, '--curves', 'arcs').status).toBe(0);
+    expect(readFileSync(out, 'utf8')).not.toContain('SPLINE');
+  });
+
   it('makes no folder under the name of a file', () => {
     const taken = join(folder, 'taken');
     writeFileSync(taken, 'a file');

@@ -18,7 +18,7 @@ interface Found {
 }
 
 /** @throws {UsageError} when a word names nothing */
-export function buildTasks({ inputs, out, format, settings, report }: BuildCommand): BuildTask[] {
+export function buildTasks({ inputs, out, format, curves, settings, report }: BuildCommand): BuildTask[] {
   const mesh = inputs.find((word) => MESHES.includes(extname(word).toLowerCase()));
   if (mesh !== undefined) {
     throw new UsageError(
@@ -29,6 +29,7 @@ export function buildTasks({ inputs, out, format, settings, report }: BuildComma
     kind: 'build',
     ...pair,
     format,
+    curves,
     settings,
     crossings: report !== undefined,
   }));

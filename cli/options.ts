@@ -10,6 +10,8 @@ import {
   BLENDS,
   CAPPED,
   CORNERS,
+  CURVES,
+  type Curves,
   type DrawnProfile,
   type Edge,
   type EdgeShape,
@@ -48,6 +50,7 @@ export interface BuildCommand {
   readonly inputs: readonly string[];
   readonly out: string;
   readonly format: FormatId;
+  readonly curves: Curves;
   readonly settings: BuildSettings;
   readonly report: string | undefined;
   readonly jobs: number;
@@ -87,6 +90,7 @@ const BUILD_OPTIONS = {
   tolerance: { type: 'string' },
   size: { type: 'string' },
   recipe: { type: 'string' },
+  curves: { type: 'string' },
 } as const;
 
 export interface TraceCommand {
@@ -171,6 +175,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     inputs: positionals,
     out,
     format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
+    curves: choice('curves', values.curves, CURVES) ?? 'splines',
     settings: { wishes, profiles: recipe.profiles ?? [] },
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),

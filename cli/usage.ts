@@ -30,6 +30,7 @@ Vector files or pictures → meshes.
   --straight N          tidied: points this near to the line between their neighbours go
   --merge DEGREES       tidied: neighbours that meet at no more than this become one polygon
   --close               tidied: open rims get flat caps
+  --curves splines      of a DXF: splines, arcs or lines (within the tolerance)
   --tolerance 0.01      largest distance between a curve and its chords
   --size N              fit the longest side to N
   --recipe FILE.json    the same settings from a file; options here win

@@ -76,7 +76,16 @@ export { type Exported, type ExportWishes, exportProject } from './evaluate/expo
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
-export type { Fact, Format, MeshFormat, OutlineFormat, OutlineGroup, WrittenFile } from './formats/format.ts';
+export {
+  CURVES,
+  type Curves,
+  type Fact,
+  type Format,
+  type MeshFormat,
+  type OutlineFormat,
+  type OutlineGroup,
+  type WrittenFile,
+} from './formats/format.ts';
 export {
   FORMAT_IDS,
   FORMATS,

@@ -2,7 +2,7 @@
 import { GeometryError } from '../base/errors.ts';
 import { MM_PER_UNIT } from '../base/units.ts';
 import type { Resolved } from '../document/resolve.ts';
-import type { MeshFormat, OutlineFormat } from '../formats/format.ts';
+import type { Curves, MeshFormat, OutlineFormat } from '../formats/format.ts';
 import { type FormatId, formatOf } from '../formats/index.ts';
 import {
   bytesOfFiles,
@@ -24,6 +24,8 @@ export interface ExportWishes {
   readonly layers?: readonly string[] | undefined;
   /** `metres` lets a file that knows metres open at its real size; `units` leaves one project unit as one unit of the file. */
   readonly lengths: 'metres' | 'units';
+  /** How formats that leave a choice write curves. */
+  readonly curves?: Curves | undefined;
 }
 
 export interface Exported {
@@ -78,13 +80,14 @@ function outlinesOf(
   evaluator: Evaluator,
   project: Resolved,
   format: OutlineFormat,
-  { layers }: ExportWishes,
+  { layers, curves: as = 'splines' }: ExportWishes,
   report: Report,
 ): Omit<Exported, 'file'> {
   const groups = evaluator.outlineGroups(project, layers);
   if (groups.length === 0) throw nothing();
   const mmPerUnit = MM_PER_UNIT[project.unit];
-  const files = writeOutlines(format, groups, mmPerUnit);
+  const curves = { as, tolerance: project.tolerance };
+  const files = writeOutlines(format, groups, mmPerUnit, curves);
   report(0.6);
-  return { files, read: readBackOutlines(format, files, groups, mmPerUnit) };
+  return { files, read: readBackOutlines(format, files, groups, mmPerUnit, curves) };
 }

@@ -55,12 +55,26 @@ export interface OutlineGroup {
   readonly shapes: readonly Shape[];
 }
 
+/** How curves are written: as they are, as circular arcs, or as lines, both within a tolerance. */
+export const CURVES = ['splines', 'arcs', 'lines'] as const;
+export type Curves = (typeof CURVES)[number];
+
+export interface CurveWishes {
+  readonly as: Curves;
+  /** Largest distance from the curve, in project units, > 0. */
+  readonly tolerance: number;
+}
+
 export interface OutlineDocument extends Pick<Drawing, 'sheet' | 'mmPerUnit'> {
   readonly groups: readonly OutlineGroup[];
+  /** Of formats that leave a choice; as they are where nothing is said. */
+  readonly curves?: CurveWishes | undefined;
 }
 
 export interface OutlineFormat extends FormatBase {
   readonly of: 'outlines';
+  /** Whether curves may be written otherwise than they are. */
+  readonly hasCurveChoice?: boolean;
   /** Bytes of a file at the most. */
   readonly limit: number;
   /** @throws {GeometryError} 'bad-file' for bytes that are no text */

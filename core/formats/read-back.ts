@@ -8,9 +8,17 @@ import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { roughSize } from '../outline/corners.ts';
 import { coverOf } from '../outline/cover.ts';
-import { boundsOf, regionsArea, ringsOf } from '../outline/measure.ts';
+import { boundsOf, regionsArea, ringLength, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import type { Format, MeshFormat, MeshWriteOptions, OutlineFormat, OutlineGroup, WrittenFile } from './format.ts';
+import type {
+  CurveWishes,
+  Format,
+  MeshFormat,
+  MeshWriteOptions,
+  OutlineFormat,
+  OutlineGroup,
+  WrittenFile,
+} from './format.ts';
 import { fileNames, joinBytes, type Part } from './part.ts';
 import { separate } from './stl/stl.ts';
 
@@ -130,11 +138,16 @@ const AREA_SHARE = 1e-4;
 const LENGTH_SHARE = 1e-6;
 
 /** Curves kept, layers as groups. @param mmPerUnit millimetres in a project unit */
-export function writeOutlines(format: OutlineFormat, groups: readonly OutlineGroup[], mmPerUnit: number): FileBytes {
+export function writeOutlines(
+  format: OutlineFormat,
+  groups: readonly OutlineGroup[],
+  mmPerUnit: number,
+  curves?: CurveWishes,
+): FileBytes {
   const bounds = boundsOf(groups.flatMap(({ shapes }) => ringsOf(shapes.flatMap((shape) => coverOf(shape, ROUGH)))));
   const { minX, minY, maxX, maxY } = bounds ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
   const sheet = { x: minX, y: minY, width: maxX - minX, height: maxY - minY };
-  return { [format.extension]: new TextEncoder().encode(format.write({ groups, sheet, mmPerUnit })) };
+  return { [format.extension]: new TextEncoder().encode(format.write({ groups, sheet, mmPerUnit, curves })) };
 }
 
 /** Reads the file again and sets it beside the outlines it was made from. */
@@ -143,20 +156,23 @@ export function readBackOutlines(
   files: FileBytes,
   groups: readonly OutlineGroup[],
   mmPerUnit: number,
+  curves?: CurveWishes,
 ): ReadBack {
   const drawing = format.read(format.decode(files[format.extension]!));
   // The user unit of a file may be another one, so lengths come back through their physical size.
   const scale = (drawing.mmPerUnit ?? mmPerUnit) / mmPerUnit;
   const shapes = groups.flatMap((group) => group.shapes);
   const [built, found] = [measured(shapes, 1), measured(drawing.shapes, scale)];
-  const allowed = LENGTH_SHARE * Math.max(built.width, built.height);
+  // Where curves were written as something else, outlines may lie as far off as was allowed.
+  const off = format.hasCurveChoice && curves && curves.as !== 'splines' ? curves.tolerance : 0;
+  const allowed = LENGTH_SHARE * Math.max(built.width, built.height) + 2 * off;
   const isFilled = shapes.every(({ stroke }) => !stroke);
   const rows: ReadBackRow[] = [
     row('outlines', built.contours, found.contours, 0),
     row('width', built.width, found.width, allowed),
     row('height', built.height, found.height, allowed),
     ...(format.keeps.includes('strokes') || isFilled
-      ? [row('area', built.area, found.area, AREA_SHARE * built.area)]
+      ? [row('area', built.area, found.area, AREA_SHARE * built.area + off * built.length)]
       : []),
     row('layers', groups.length, new Set(drawing.shapes.map(({ group }) => group)).size, 0),
   ];
@@ -170,12 +186,14 @@ export function readBackOutlines(
 function measured(shapes: readonly Shape[], scale: number) {
   const size = roughSize(shapes.map(({ path }) => path));
   const regions = shapes.map((shape) => coverOf(shape, size / 5000));
-  const bounds = boundsOf(regions.flatMap(ringsOf)) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  const rings = regions.flatMap(ringsOf);
+  const bounds = boundsOf(rings) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   return {
     contours: shapes.reduce((sum, { path }) => sum + path.filter(([letter]) => letter === 'M').length, 0),
     width: (bounds.maxX - bounds.minX) * scale,
     height: (bounds.maxY - bounds.minY) * scale,
-    area: regionsArea(regionsOf(regions.flatMap(ringsOf), 'nonzero')) * scale * scale,
+    area: regionsArea(regionsOf(rings, 'nonzero')) * scale * scale,
+    length: rings.reduce((sum, ring) => sum + ringLength(ring), 0) * scale,
   };
 }
 

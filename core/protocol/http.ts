@@ -1,6 +1,7 @@
 // http.ts — what crosses the wire between browser and server, described once.
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
+import { CURVES } from '../formats/format.ts';
 import { FORMAT_IDS } from '../formats/index.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
 
@@ -57,6 +58,8 @@ export const CreateExportSchema = z.object({
   layers: z.array(z.string()).max(400).optional(),
   /** `metres` lets a GLB open at its real size; `units` leaves one project unit as one file unit. */
   lengths: z.enum(['metres', 'units']).default('metres'),
+  /** How a DXF holds curves. */
+  curves: z.enum(CURVES).default('splines'),
   /** The revision to export, which must be saved. */
   revision: z.int(),
 });

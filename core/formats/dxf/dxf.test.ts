@@ -359,3 +359,41 @@ describe('a drawing written and read again', () => {
     expect(shape!.path.filter(([letter]) => letter === 'C').length).toBe(3);
   });
 });
+
+describe('curves that cutters take', () => {
+  const blob = filledShape('blob', 'M0 0C10 -14 30 -2 24 10C20 18 34 26 20 30C4 34 -8 12 0 0Z');
+  const ring = filledShape('ring', 'M50 10A10 10 0 1 1 50 9.99Z');
+  const sheet = { x: -10, y: -10, width: 80, height: 60 };
+  const written = (as: 'splines' | 'arcs' | 'lines', tolerance = 0.01) =>
+    writeDxf({
+      groups: [{ name: 'cut', colour: '#000000', shapes: [blob, ring] }],
+      sheet,
+      mmPerUnit: 1,
+      curves: { as, tolerance },
+    });
+
+  it('are polylines with bulges, or with lines alone, and no splines', () => {
+    expect(written('splines')).toContain('SPLINE');
+    const bulges = (as: 'arcs' | 'lines') => written(as).split('\r\n 42\r\n').length;
+    expect(bulges('arcs')).toBeGreaterThan(bulges('lines') + 20);
+    for (const as of ['arcs', 'lines'] as const) {
+      expect(written(as)).not.toContain('SPLINE');
+    }
+  });
+
+  it('hold the same areas within the tolerance along their length, by our reader and by another parser', () => {
+    for (const as of ['arcs', 'lines'] as const) {
+      const back = readDxf(written(as)).shapes;
+      expect(Math.abs(area(back[0]!) - area(blob))).toBeLessThan(0.01 * 110);
+      expect(Math.abs(area(back[1]!) - 100 * Math.PI)).toBeLessThan(0.01 * 63);
+      const { entities } = new DxfParser().parseSync(written(as))!;
+      expect(entities.map(({ type }) => type)).toEqual(['LWPOLYLINE', 'LWPOLYLINE']);
+    }
+  });
+
+  it('take far fewer arcs than lines', () => {
+    const corners = (as: 'arcs' | 'lines') =>
+      [...written(as, 0.001).matchAll(/\r\n 90\r\n(\d+)/g)].reduce((sum, [, n]) => sum + Number(n), 0);
+    expect(corners('arcs')).toBeLessThan(corners('lines') / 3);
+  });
+});

@@ -13,6 +13,8 @@ export const dxf = {
   mime: 'image/vnd.dxf',
   // Indexed colours come near, not back; a stroke is written as the line along its middle.
   keeps: [],
+  // Cutters take no splines.
+  hasCurveChoice: true,
   limit: DXF_LIMITS.bytes,
   sniff: (head) => isDxf(new TextDecoder('latin1').decode(head)),
   // ASCII, with UTF-8 in newer releases.

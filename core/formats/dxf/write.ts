@@ -1,7 +1,10 @@
 // write.ts — shapes as an ASCII DXF file of release 2000 (AC1015): polylines where outlines are straight, splines of degree 3
-// where they are curved, on layers with colours, in stated units. The sections and tables are the least that release asks for.
+// where they are curved (or polylines with arcs, or with lines alone), on layers with colours, in stated units. The sections and tables are the least that release asks for.
 import type { Drawing, Shape } from '../../drawing.ts';
-import { type Contour, contoursOf } from '../../path/cubic.ts';
+import { type ArcTo, arcsOf } from '../../path/biarc.ts';
+import { type Contour, type Cubic, contoursOf } from '../../path/cubic.ts';
+import { type Polyline, polylines } from '../../path/flatten.ts';
+import type { CurveWishes } from '../format.ts';
 import { nearestIndex } from './colours.ts';
 
 export interface DxfGroup {
@@ -14,6 +17,7 @@ export interface DxfGroup {
 
 export interface DxfDocument extends Pick<Drawing, 'mmPerUnit' | 'sheet'> {
   readonly groups: readonly DxfGroup[];
+  readonly curves?: CurveWishes | undefined;
 }
 
 /** $INSUNITS of a unit, by its millimetres; 0 is none. */
@@ -26,7 +30,7 @@ const UNITS: readonly (readonly [mm: number, code: number])[] = [
 ];
 
 /** @returns text that `readDxf` reads back as the same outlines, y up as DXF has it */
-export function writeDxf({ groups, mmPerUnit, sheet }: DxfDocument): string {
+export function writeDxf({ groups, mmPerUnit, sheet, curves = AS_THEY_ARE }: DxfDocument): string {
   const out = new Tags();
   const names = layerNames(groups);
   const units = UNITS.find(([mm]) => mmPerUnit !== null && Math.abs(mm / mmPerUnit - 1) < 1e-9)?.[1] ?? 0;
@@ -37,7 +41,7 @@ export function writeDxf({ groups, mmPerUnit, sheet }: DxfDocument): string {
   );
   blocks(out);
   out.add(0, 'SECTION').add(2, 'ENTITIES');
-  for (const [i, { shapes }] of groups.entries()) for (const shape of shapes) entities(out, shape, names[i]!);
+  for (const [i, { shapes }] of groups.entries()) for (const shape of shapes) entities(out, shape, names[i]!, curves);
   out.add(0, 'ENDSEC');
   out.add(0, 'SECTION').add(2, 'OBJECTS');
   out.add(0, 'DICTIONARY').add(5, 'C').add(330, '0').add(100, 'AcDbDictionary').add(281, 1);
@@ -46,6 +50,8 @@ export function writeDxf({ groups, mmPerUnit, sheet }: DxfDocument): string {
   out.add(0, 'ENDSEC').add(0, 'EOF');
   return out.text();
 }
+
+const AS_THEY_ARE: CurveWishes = { as: 'splines', tolerance: 1 };
 
 /** Handles below this are those of tables and blocks. */
 const FIRST_HANDLE = 0x100;
@@ -178,7 +184,7 @@ function blocks(out: Tags): void {
   out.add(0, 'ENDSEC');
 }
 
-function entities(out: Tags, { path, stroke, colour }: Shape, layer: string): void {
+function entities(out: Tags, { path, stroke, colour }: Shape, layer: string, curves: CurveWishes): void {
   for (const contour of contoursOf(path)) {
     if (contour.pieces.length === 0) continue;
     const begin = (type: string) => {
@@ -187,9 +193,9 @@ function entities(out: Tags, { path, stroke, colour }: Shape, layer: string): vo
     };
     // A filled contour ends where it begins, whether it says so or not.
     const isClosed = contour.isClosed || stroke === undefined;
-    if (contour.pieces.every(({ isLine }) => isLine)) {
+    if (curves.as !== 'splines' || contour.pieces.every(({ isLine }) => isLine)) {
       begin('LWPOLYLINE');
-      polyline(out, contour, isClosed, stroke?.width ?? 0);
+      polyline(out, legsOf(contour, curves), isClosed, stroke?.width ?? 0);
     } else {
       begin('SPLINE');
       spline(out, contour, isClosed);
@@ -197,17 +203,46 @@ function entities(out: Tags, { path, stroke, colour }: Shape, layer: string): vo
   }
 }
 
-function polyline(out: Tags, { start, pieces }: Contour, isClosed: boolean, width: number): void {
-  const ends = pieces.map(({ cubic }) => [cubic[6], cubic[7]] as const);
-  const last = ends.at(-1)!;
-  const isRepeated = isClosed && last[0] === start[0] && last[1] === start[1];
-  const corners = [start, ...(isRepeated ? ends.slice(0, -1) : ends)];
+/** The places of a contour from its start on, each with how the way to the next one bulges. */
+function legsOf({ start, pieces }: Contour, { as, tolerance }: CurveWishes): Corner[] {
+  const legs = pieces.flatMap(({ isLine, cubic }): ArcTo[] => {
+    if (isLine) return [{ x: cubic[6], y: cubic[7], bulge: 0 }];
+    return as === 'arcs' ? arcsOf(cubic, tolerance) : linesOf(cubic, tolerance);
+  });
+  const places = [{ x: start[0], y: start[1] }, ...legs];
+  return places.map(({ x, y }, i) => ({ x, y, bulge: legs[i]?.bulge ?? 0 }));
+}
+
+interface Corner {
+  readonly x: number;
+  readonly y: number;
+  /** Of the way to the next corner. */
+  readonly bulge: number;
+}
+
+function linesOf([x0, y0, ...rest]: Cubic, tolerance: number): ArcTo[] {
+  const [{ points }] = polylines([['M', x0, y0], ['C', ...rest] as const], tolerance) as [Polyline];
+  return Array.from({ length: points.length / 2 - 1 }, (_, i) => ({
+    x: points[2 * i + 2]!,
+    y: points[2 * i + 3]!,
+    bulge: 0,
+  }));
+}
+
+function polyline(out: Tags, legs: readonly Corner[], isClosed: boolean, width: number): void {
+  const [first, last] = [legs[0]!, legs.at(-1)!];
+  const isRepeated = isClosed && last.x === first.x && last.y === first.y;
+  const corners = isRepeated ? legs.slice(0, -1) : legs;
   out
     .add(100, 'AcDbPolyline')
     .add(90, corners.length)
     .add(70, isClosed ? 1 : 0)
     .add(43, real(width));
-  for (const [x, y] of corners) out.add(10, real(x)).add(20, real(-y));
+  for (const { x, y, bulge } of corners) {
+    out.add(10, real(x)).add(20, real(-y));
+    // The other way round, because y is.
+    if (bulge !== 0) out.add(42, real(-bulge));
+  }
 }
 
 /** Pieces as one spline: every knot between two pieces three times, which makes its control points theirs. */

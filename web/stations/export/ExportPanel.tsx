@@ -2,23 +2,24 @@
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import { FORMATS, type FormatId, formatOf, type JobReply } from '../../../core/index.ts';
+import { type Curves, FORMATS, type FormatId, formatOf, type JobReply } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
-import { formatBytes } from '../../format.ts';
+import { formatBytes, formatNumber } from '../../format.ts';
 import { api, exportUrl } from '../../requests/api.ts';
 import { rememberExport, useExport } from '../../store/export.ts';
 import { saveNow, useDocument, useProject } from '../../store/project.ts';
 import { OpenNote } from '../proof/OpenNote.tsx';
 
 export function ExportPanel() {
-  const { layers, unit } = useDocument();
+  const { layers, unit, tolerance } = useDocument();
   const id = useProject((state) => state.id)!;
   const revision = useProject((state) => state.revision);
   const isSaved = useProject((state) => state.save === 'saved');
   const last = useExport();
   const [format, setFormat] = useState<FormatId>('glb');
   const [lengths, setLengths] = useState<'metres' | 'units'>('metres');
+  const [curves, setCurves] = useState<Curves>('splines');
   const [left, setLeft] = useState<readonly string[]>([]);
   const [error, setError] = useState<string | null>(null);
   const chosenFormat = formatOf(format);
@@ -40,7 +41,7 @@ export function ExportPanel() {
       const saved = useProject.getState();
       if (saved.save !== 'saved')
         throw new Error(saved.saveError ?? 'The project must be saved before it can be exported.');
-      const wanted = { format, lengths, revision: saved.revision, layers: chosen.map((layer) => layer.id) };
+      const wanted = { format, lengths, curves, revision: saved.revision, layers: chosen.map((layer) => layer.id) };
       const started = await api.startExport(id, wanted);
       rememberExport(id, started.id, saved.revision);
       await mutate(started, { revalidate: true });
@@ -86,6 +87,22 @@ export function ExportPanel() {
               onChange={setLengths}
             />
             .
+          </Sentence>
+        )}
+        {chosenFormat.of === 'outlines' && 'hasCurveChoice' in chosenFormat && (
+          <Sentence>
+            Curves leave{' '}
+            <Choice<Curves>
+              label="Curves"
+              value={curves}
+              options={[
+                ['splines', 'as splines'],
+                ['arcs', 'as arcs'],
+                ['lines', 'as lines'],
+              ]}
+              onChange={setCurves}
+            />
+            {curves === 'splines' ? ', exactly' : `, within ${formatNumber(tolerance)} ${unit}`}.
           </Sentence>
         )}
         <fieldset className="mt-2 grid max-h-40 grid-cols-2 gap-x-3 overflow-y-auto">
