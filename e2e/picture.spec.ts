@@ -1,4 +1,5 @@
 // Pictures in: prepared, traced, compared, measured, and brought in by hand.
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { dropFile, openCrest, openDemo, proofNumber, proven, saved, troubleOn } from './steps.ts';
@@ -195,4 +196,19 @@ test('a crop takes any typed ratio and is centred on what is drawn', async ({ pa
   expect(width / height).toBeCloseTo(2, 1);
   await page.getByRole('button', { name: 'Centre it on what is drawn' }).click();
   await expect.poll(async () => (await frame.boundingBox())!.y).not.toBe(before.y);
+});
+
+test('a picture in place of another says what matched, what is new and what is gone', async ({ page }) => {
+  await openCrest(page);
+  // The same picture with another hash: bytes behind its end belong to nothing.
+  const crest = Buffer.concat([readFileSync('demo/crest.jpg'), Buffer.from([0])]);
+  await page
+    .getByLabel('Another picture for crest.jpg')
+    .setInputFiles({ name: 'better.jpg', mimeType: 'image/jpeg', buffer: crest });
+  await expect(
+    page.getByText(
+      /^\d+ pieces match what was there and keep their recipe, 0 of them larger or smaller; 0 are new, 0 are gone\.$/,
+    ),
+  ).toBeVisible();
+  await proven(page);
 });

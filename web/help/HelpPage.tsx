@@ -20,7 +20,7 @@ const marked = new Marked({
       const body = token.rows.map((cells) => row(cells, 'td')).join('');
       return `<table><thead>${row(token.header, 'th')}</thead><tbody>${body}</tbody></table>`;
     },
-    code: ({ text }: Tokens.Code) => `<pre tabindex="0" role="region" aria-label="Commands">${escaped(text)}</pre>`,
+    code: ({ text }: Tokens.Code) => `<pre tabindex="0">${escaped(text)}</pre>`,
   },
 });
 

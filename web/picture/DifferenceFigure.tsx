@@ -20,8 +20,13 @@ export function DifferenceFigure({ source, only = null }: DifferenceFigureProps)
   return (
     <p className="mt-2 text-sm" data-difference>
       Picture and outlines disagree on <b className="figure">{share(view.missing + view.added)}</b> of what is drawn:{' '}
-      <span className="figure text-[#a8412c]">{formatCount(view.missing)} px</span> missing,{' '}
-      <span className="figure text-[#187896]">{formatCount(view.added)} px</span> added.
+      <Key colour="#c43c24" /> <span className="figure">{formatCount(view.missing)} px</span> missing,{' '}
+      <Key colour="#187896" /> <span className="figure">{formatCount(view.added)} px</span> added.
     </p>
   );
 }
+
+/** As it is marked in the view. */
+const Key = ({ colour }: { colour: string }) => (
+  <span aria-hidden className="inline-block size-3 border border-rule align-baseline" style={{ background: colour }} />
+);

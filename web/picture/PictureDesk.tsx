@@ -14,6 +14,7 @@ import { type Place, sourceView, useSourceView } from '../store/source-view.ts';
 import type { PictureView } from '../worker/geometry/pictures.ts';
 import { AreaFrame } from './AreaFrame.tsx';
 import { Bitmap } from './Bitmap.tsx';
+import { DifferenceFigure } from './DifferenceFigure.tsx';
 import { LengthLine } from './LengthLine.tsx';
 import { Loupe } from './Loupe.tsx';
 import { useDifference, usePictureView } from './views.ts';
@@ -186,6 +187,11 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
             >
               <LengthLine from={tool.from} to={tool.to} pixel={scale} />
             </svg>
+          )}
+          {difference && (
+            <div className="pointer-events-none absolute bottom-3 left-12 rounded-edge border border-rule bg-sheet px-3 pb-2">
+              <DifferenceFigure source={known} />
+            </div>
           )}
           {loupe && pointer && after && <Loupe at={pointer} view={after} />}
         </>

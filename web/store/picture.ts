@@ -3,6 +3,7 @@
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import type { Layer, PictureSource } from '../../core/index.ts';
+import { countOf, formatCount } from '../format.ts';
 import { geometry, stopGeometry } from '../worker/client.ts';
 import type { TraceStats } from '../worker/geometry/arriving.ts';
 import { dispatch, undoChange, useProject } from './project.ts';
@@ -24,11 +25,21 @@ interface PictureState {
   readonly failure: string | null;
   /** What the last traces came to, by source. */
   readonly stats: Readonly<Record<string, TraceStats>>;
+  /** What became of the pieces of a source whose picture was replaced last. */
+  readonly replaced: Readonly<Record<string, string | null>>;
   /** A trace of so many pieces that it waits for a word before layers are made of it. */
   readonly held: (Result & { readonly message: string }) | null;
 }
 
-const EMPTY: PictureState = { wanted: {}, busy: false, progress: null, failure: null, stats: {}, held: null };
+const EMPTY: PictureState = {
+  wanted: {},
+  busy: false,
+  progress: null,
+  failure: null,
+  stats: {},
+  replaced: {},
+  held: null,
+};
 
 export const usePicture = create<PictureState>(() => EMPTY);
 const { setState: set, getState: get } = usePicture;
@@ -83,6 +94,8 @@ async function traceWanted(): Promise<void> {
     }
     const { stats, warnings, source: traced, layers } = outcome.value;
     set({ stats: { ...get().stats, [id]: stats } });
+    const isReplaced = traced.asset !== source.asset;
+    set({ replaced: { ...get().replaced, [id]: isReplaced ? comparedPieces(source, traced) : null } });
     const many = warnings.find(({ code }) => code === 'many');
     const isKnown = project.sources.includes(source) && source.pieces.length >= traced.pieces.length / 2;
     if (many && !isKnown) set({ held: { source: traced, layers, message: many.message } });
@@ -91,6 +104,21 @@ async function traceWanted(): Promise<void> {
   }
   set({ busy: false });
 }
+
+/** What became of the pieces when a picture took another's place. */
+function comparedPieces(before: PictureSource, after: PictureSource): string {
+  const known = new Map(before.pieces.map((piece) => [piece.id, piece]));
+  const matched = after.pieces.flatMap((piece) =>
+    known.has(piece.id) ? [[known.get(piece.id)!, piece] as const] : [],
+  );
+  const changed = matched.filter(([was, is]) => Math.abs(is.area / was.area - 1) > CHANGED_SHARE).length;
+  const fresh = after.pieces.length - matched.length;
+  const gone = before.pieces.length - matched.length;
+  return `${countOf(matched.length, 'piece')} ${matched.length === 1 ? 'matches' : 'match'} what was there and ${matched.length === 1 ? 'keeps its' : 'keep their'} recipe, ${formatCount(changed)} of them larger or smaller; ${formatCount(fresh)} ${fresh === 1 ? 'is' : 'are'} new, ${formatCount(gone)} ${gone === 1 ? 'is' : 'are'} gone.`;
+}
+
+/** A piece has changed when its area differs by more. */
+const CHANGED_SHARE = 0.05;
 
 /** Only what has been worked on: something newer may be wished for already. */
 function forget(id: string, change: PictureChange): void {

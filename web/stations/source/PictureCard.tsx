@@ -6,7 +6,6 @@ import type { PictureSource } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatCount, formatNumber } from '../../format.ts';
-import { DifferenceFigure } from '../../picture/DifferenceFigure.tsx';
 import { useBuild } from '../../store/build.ts';
 import { replacePicture } from '../../store/import.ts';
 import { cancelTrace, dropHeld, fetchStats, takeHeld, usePicture, useWished } from '../../store/picture.ts';
@@ -18,7 +17,7 @@ import { TraceSentences } from './TraceSentences.tsx';
 
 export function PictureCard({ source: known }: { source: PictureSource }) {
   const source = useWished(known);
-  const { progress, failure, held } = usePicture();
+  const { progress, failure, held, replaced } = usePicture();
   const stats = usePicture((state) => state.stats[known.id]);
   const isPending = usePicture((state) => known.id in state.wanted);
   const isKnown = stats !== undefined;
@@ -65,10 +64,10 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
             <span className="figure">{formatNumber(stats.stray)} px</span>.
           </p>
         )}
+        {replaced[known.id] && <Note tone="tide">{replaced[known.id]}</Note>}
         {stats?.warnings.map(({ message }) => (
           <Note key={message}>{message}</Note>
         ))}
-        <DifferenceFigure source={known} />
       </Panel>
       <Stranded source={known} />
       <PieceList source={known} />

@@ -3,6 +3,7 @@ import { Eye, EyeOff } from 'lucide-react';
 import type { Layer, PictureSource, PieceMark } from '../../../core/index.ts';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatNumber } from '../../format.ts';
+import { useBuild } from '../../store/build.ts';
 import { toggleShape } from '../../store/outline.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
 
@@ -25,6 +26,8 @@ export function PieceList({ source }: { source: PictureSource }) {
   );
 }
 
+const NONE: readonly string[] = [];
+
 interface LayerPiecesProps {
   layer: Layer;
   marks: ReadonlyMap<string, PieceMark>;
@@ -33,7 +36,11 @@ interface LayerPiecesProps {
 }
 
 function LayerPieces({ layer, marks, unit, scale }: LayerPiecesProps) {
-  const pieces = layer.members.flatMap((id) => marks.get(id) ?? []).sort((a, b) => b.area - a.area);
+  // What the trace has no more has no row.
+  const gone = useBuild((state) => state.view?.layers.find(({ id }) => id === layer.id)?.stranded) ?? NONE;
+  const pieces = layer.members
+    .flatMap((id) => (gone.includes(id) ? [] : (marks.get(id) ?? [])))
+    .sort((a, b) => b.area - a.area);
   const skipped = new Set(layer.skipped);
   return (
     <div className="relative border-rule border-t">
