@@ -25,6 +25,7 @@ import {
   ringsOf,
   totalsOf,
   type Warning,
+  whereWords,
   writeOutlines,
 } from '../core/index.ts';
 import { hashOf, readerOf } from '../node/reader.ts';
@@ -195,7 +196,7 @@ async function projectOf(
   const { source, layers, warnings, leftOut } = await evaluator.bringIn(file, reader, { ...wishes, newId });
   const said = leftOut.map(({ what, count, where }) => ({
     code: 'left-out',
-    message: `Left out: ${count} × ${what}, first at ${where || 'the root'}.`,
+    message: `Left out: ${count} × ${what}, first at ${whereWords(where)}.`,
   }));
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
   const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });

@@ -49,7 +49,7 @@ export function printed({ input, error, parts }: MeshReport): string {
         return `  ${count} ${FAULT_WORDS[fault][count === 1 ? 0 : 1]}${where}\n`;
       });
       return [
-        `${input}: ${name}: ${sound ? 'sound' : closed ? 'closed, but not sound' : 'not closed'}\n`,
+        `${input}: ${name}: ${sound ? 'sound' : closed ? 'closed, but not sound' : 'open'}\n`,
         `  ${counts.points} points, ${counts.edges} edges, ${counts.faces} faces, ${counts.triangles} triangles, ${shells} ${shells === 1 ? 'shell' : 'shells'}\n`,
         `  ${size.map(short).join(' × ')}, area ${short(area)}, volume ${short(volume)}\n`,
         ...said,

@@ -71,6 +71,14 @@ export interface LeftOut {
   readonly where: string;
 }
 
+/** Where something stands in a drawing, to be read: `/g1/circle2` as “circle 2 in g 1”, an id as it is. */
+export function whereWords(where: string): string {
+  if (where === '') return 'the root';
+  if (!/^[/#]/.test(where)) return where;
+  const words = (part: string) => (part.startsWith('#') ? `“${part.slice(1)}”` : part.replace(/\d+$/, ' $&'));
+  return where.split('/').filter(Boolean).reverse().map(words).join(' in ');
+}
+
 export interface Drawing {
   /** In paint order: later ones lie on top. */
   readonly shapes: readonly Shape[];

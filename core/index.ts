@@ -57,7 +57,16 @@ export {
   RecipeSchema,
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
-export { CAPS, type Drawing, JOINS, type LeftOut, roundStroke, type Shape, type Stroke } from './drawing.ts';
+export {
+  CAPS,
+  type Drawing,
+  JOINS,
+  type LeftOut,
+  roundStroke,
+  type Shape,
+  type Stroke,
+  whereWords,
+} from './drawing.ts';
 export { applyEdit, type Edited, type EditOutcome, shapesOf } from './edits/apply.ts';
 export { type Edit, type EditAction, type EditActionOf, ORDERS, type Order } from './edits/schema.ts';
 export { partAreas, smallPartLimit } from './edits/split.ts';

@@ -3,7 +3,7 @@ import { FileUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
-import { type Source, UNITS, type Unit } from '../../../core/index.ts';
+import { type Source, UNITS, type Unit, whereWords } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
@@ -178,7 +178,7 @@ function SourceCard({ source }: { source: Source }) {
               {seen.leftOut.map(({ what, count, where }) => (
                 <li key={what}>
                   <span className="figure">{count} ×</span> {what}
-                  <span className="opacity-70"> — first at {where || 'the root'}</span>
+                  <span className="opacity-70"> — first at {whereWords(where)}</span>
                 </li>
               ))}
             </ul>
