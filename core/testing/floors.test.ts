@@ -37,6 +37,8 @@ const FLOORS = {
     'worker',
     'requests',
     'store',
+    'help',
+    'find',
     'scene',
     'picture',
     'outline',

@@ -2,8 +2,8 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import { memo, useEffect } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { useOpenLayers } from '../stations/proof/OpenNote.tsx';
 import { useBuild } from '../store/build.ts';
+import { useOpenLayers } from '../store/open.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';

@@ -36,7 +36,10 @@ const settled = () => new Promise((wait) => setTimeout(wait, 5));
 /** What the worker answers to an edit that went well: the source as it was asked for. */
 function done({ project: of, edits, answer }: Call, said = 'done'): void {
   const source = { ...of.sources[0]!, edits };
-  answer({ ok: true, value: { source, layers: of.layers, gone: [], outcomes: edits.map(() => ({ said })) } });
+  answer({
+    ok: true,
+    value: { source, layers: of.layers, gone: [], outcomes: edits.map(() => ({ said, isDone: true })) },
+  });
 }
 
 beforeEach(() => {

@@ -2,21 +2,9 @@
 import { closingOf, type Layer } from '../../../core/index.ts';
 import { Note } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
-import { useBuild } from '../../store/build.ts';
-import { dispatch, useDocument } from '../../store/project.ts';
+import { useOpenLayers } from '../../store/open.ts';
+import { dispatch } from '../../store/project.ts';
 import { showFault } from './faults.ts';
-
-/** Those of the layers whose mesh has been looked at and is not closed. */
-export function useOpenLayers(): readonly Layer[] {
-  const { layers } = useDocument();
-  const view = useBuild((state) => state.view);
-  const proofs = useBuild((state) => state.proofs);
-  const isOpen = ({ id, shown }: Layer) => {
-    const meshKey = shown && view?.layers.find((seen) => seen.id === id)?.meshKey;
-    return meshKey ? proofs[meshKey]?.closed === false : false;
-  };
-  return layers.filter(isOpen);
-}
 
 /** @param among layers that matter here @param then what it means for what is about to be done */
 export function OpenNote({ among, then }: { among: readonly Layer[]; then?: string }) {
