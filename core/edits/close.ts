@@ -23,7 +23,7 @@ export function close(shapes: readonly Shape[], { shapes: ids, gap }: EditAction
   const onto = led > 0 ? `, ${led} of them onto lines` : '';
   const left = open > 0 ? `; ${count(open, 'end')} still open` : '';
   return {
-    shapes: gaps.length + led > 0 ? replaced(shapes, by) : shapes,
+    shapes: replaced(shapes, by),
     said: `${count(gaps.length + led, 'gap')} closed${onto}${left}`,
   };
 }

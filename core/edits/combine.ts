@@ -1,6 +1,7 @@
 // combine.ts — shapes united, cut from each other, made into outlines, grown and shrunk; their curves are kept.
 import { roundStroke, type Shape, type Stroke } from '../drawing.ts';
 import { combine as combinePaths, type Filled } from '../outline/combine.ts';
+import { roughSize } from '../outline/corners.ts';
 import { coverOf, filledOf, outlinedStroke } from '../outline/cover.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
 import { sharedArea } from '../outline/overlap.ts';
@@ -51,14 +52,13 @@ export function merge(shapes: readonly Shape[], { shapes: ids }: EditActionOf<'m
   return { shapes: replaced(shapes, by), said: `${count(merged, 'shape')} united into ${lots.length}` };
 }
 
-/** Chords stray this share of the largest shape when it is asked which of them meet. */
+/** Chords stray this share of all of them when it is asked which of them meet. */
 const MEETING_SHARE = 2e-4;
 
 /** Those of one colour that hang together by what they share; none of a single shape. */
 function lotsOf(shapes: readonly Shape[]): Shape[][] {
-  const bounds = shapes.map(({ path }) => boundsOf(polylines(path, Infinity).map(({ points }) => points)));
-  const size = bounds.reduce((most, box) => Math.max(most, box ? longestSide(box) : 0), 0);
-  const covers = shapes.map((shape) => coverOf(shape, MEETING_SHARE * size || 1));
+  const tolerance = MEETING_SHARE * roughSize(shapes.map(({ path }) => path));
+  const covers = shapes.map((shape) => coverOf(shape, tolerance));
   const lot = shapes.map((_, i) => i);
   const rootOf = (i: number): number => (lot[i] === i ? i : rootOf(lot[i]!));
   for (const [i, a] of shapes.entries()) {

@@ -8,7 +8,7 @@ import { trianglesOf } from '../mesh/triangles.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { roughSize } from '../outline/corners.ts';
 import { coverOf } from '../outline/cover.ts';
-import { boundsOf, regionsArea, ringLength, ringsOf } from '../outline/measure.ts';
+import { boundsOf, regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import type {
   CurveWishes,
@@ -193,7 +193,7 @@ function measured(shapes: readonly Shape[], scale: number) {
     width: (bounds.maxX - bounds.minX) * scale,
     height: (bounds.maxY - bounds.minY) * scale,
     area: regionsArea(regionsOf(rings, 'nonzero')) * scale * scale,
-    length: rings.reduce((sum, ring) => sum + ringLength(ring), 0) * scale,
+    length: ringsLength(rings) * scale,
   };
 }
 

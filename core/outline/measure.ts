@@ -24,6 +24,9 @@ export function ringLength(ring: Ring): number {
   return sum;
 }
 
+/** Of all rings together. */
+export const ringsLength = (rings: readonly Ring[]): number => rings.reduce((sum, ring) => sum + ringLength(ring), 0);
+
 /** Every ring of the regions, outer before its holes. */
 export function ringsOf(regions: readonly Region[]): Ring[] {
   return regions.flatMap((region) => [region.outer, ...region.holes]);
@@ -66,6 +69,6 @@ export function meanThickness(path: Path): number {
   const bounds = boundsOf(polylines(path, Infinity).map(({ points }) => points));
   const size = bounds ? longestSide(bounds) : 0;
   const rings = size > 0 ? flatten(path, ROUGH * size) : [];
-  const length = rings.reduce((sum, ring) => sum + ringLength(ring), 0);
+  const length = ringsLength(rings);
   return length > 0 ? (2 * Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0))) / length : 0;
 }

@@ -11,7 +11,7 @@ import { boxOfPoints } from '../mesh/place.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { layUvs } from '../mesh/uv.ts';
-import { regionsArea, ringLength, ringsOf } from '../outline/measure.ts';
+import { regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import type { Width } from '../outline/width.ts';
 import type { EdgePath } from '../solid/lid.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
@@ -181,7 +181,7 @@ export class BuildViews {
       const width = evaluator.width(project, layer);
       const outlines = regions.length;
       const area = regionsArea(regions);
-      const length = ringsOf(regions).reduce((sum, ring) => sum + ringLength(ring), 0);
+      const length = ringsLength(ringsOf(regions));
       return {
         id,
         meshKey,

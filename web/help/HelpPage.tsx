@@ -14,12 +14,6 @@ const marked = new Marked({
       return `<h${depth} id="${anchorOf(text)}">${this.parser.parseInline(tokens)}</h${depth}>`;
     },
     // Wide ones are scrolled by themselves, also by keys.
-    table(token: Tokens.Table) {
-      const row = (cells: Tokens.TableCell[], tag: string) =>
-        `<tr>${cells.map(({ tokens }) => `<${tag}>${this.parser.parseInline(tokens)}</${tag}>`).join('')}</tr>`;
-      const body = token.rows.map((cells) => row(cells, 'td')).join('');
-      return `<table><thead>${row(token.header, 'th')}</thead><tbody>${body}</tbody></table>`;
-    },
     code: ({ text }: Tokens.Code) => `<pre tabindex="0">${escaped(text)}</pre>`,
   },
 });

@@ -18,6 +18,7 @@ import {
 import { useDocument } from '../store/project.ts';
 import { useWalls } from '../store/walls.ts';
 import { type Area, areaBetween, areaOf, inBox, inLasso, isOn, layersByShape, type Place } from './choosing.ts';
+import { DragMark } from './DragMark.tsx';
 import { DrawMarks } from './DrawMarks.tsx';
 import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
@@ -314,25 +315,6 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
     </g>
   );
 });
-
-interface DragMarkProps {
-  line: readonly Place[];
-  shape: 'box' | 'lasso' | 'line';
-  pixel: number;
-}
-
-function DragMark({ line, shape, pixel }: DragMarkProps) {
-  const style = {
-    className: 'pointer-events-none fill-tide/10 stroke-tide',
-    strokeWidth: pixel,
-    strokeDasharray: `${4 * pixel} ${3 * pixel}`,
-  };
-  const [from, to] = [line[0]!, line.at(-1)!];
-  if (shape === 'line') return <path d={`M${from.x} ${from.y}L${to.x} ${to.y}`} {...style} strokeWidth={2 * pixel} />;
-  if (shape === 'lasso') return <polygon points={line.map(({ x, y }) => `${x},${y}`).join(' ')} {...style} />;
-  const { minX, minY, maxX, maxY } = areaBetween(from, to);
-  return <rect x={minX} y={minY} width={maxX - minX} height={maxY - minY} {...style} />;
-}
 
 /** What is framed: the shapes, and the sheet of a drawing that may have none yet. */
 function wholeOf(source: Source, shapes: readonly OutlineShape[]): Area | null {

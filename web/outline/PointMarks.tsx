@@ -21,7 +21,8 @@ import {
   type Spot,
 } from '../../core/index.ts';
 import { commitLines, DIGITS, outline, pointKey, pointsByLine, useOutline } from '../store/outline.ts';
-import { type Area, areaBetween, type Place } from './choosing.ts';
+import { areaBetween, type Place } from './choosing.ts';
+import { DragMark } from './DragMark.tsx';
 import type { FlatEye } from './eye.ts';
 import { PointerArea } from './PointerArea.tsx';
 import { SnapMark } from './SnapMark.tsx';
@@ -70,7 +71,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
   const free = useOutline((state) => state.free);
   const grip = useRef<Held | null>(null);
   /** Drawn round points to choose them. */
-  const [area, setArea] = useState<Area | null>(null);
+  const [box, setBox] = useState<readonly [Place, Place] | null>(null);
   /** What stays as it is while something is dragged. */
   const [rest, setRest] = useState<Rest | null>(null);
   // What the document says counts, once it is there.
@@ -145,7 +146,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     if (!held || event.buttons === 0) return;
     const place = placeAt(event);
     if (held.grip.kind === 'box') {
-      setArea(areaBetween(held.grip.from, place));
+      setBox([held.grip.from, place]);
       return;
     }
     if (held.grip.kind === 'handle') {
@@ -178,7 +179,8 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
     grip.current = null;
     setRest(null);
     setNear(null);
-    if (area && held?.grip.kind === 'box') {
+    if (box && held?.grip.kind === 'box') {
+      const area = areaBetween(...box);
       const inside = lines.flatMap(({ points }, line) =>
         points.flatMap(({ at: [x, y] }, index) =>
           x >= area.minX && x <= area.maxX && y >= area.minY && y <= area.maxY ? [pointKey(line, index)] : [],
@@ -186,7 +188,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
       );
       outline.set({ points: held.grip.isAdded ? [...new Set([...keys, ...inside])] : inside });
     }
-    setArea(null);
+    setBox(null);
     if (held && held.lines !== lines) void commitLines(shape.id, lines);
   };
 
@@ -218,17 +220,7 @@ export function PointMarks({ shape, snap, pixel, frame, placeAt }: PointMarksPro
           )),
         )}
         <Squares spots={spotsOf(lines, rest?.moved ?? chosen, true)} pixel={pixel} isChosen />
-        {area && (
-          <rect
-            x={area.minX}
-            y={area.minY}
-            width={area.maxX - area.minX}
-            height={area.maxY - area.minY}
-            className="fill-tide/10 stroke-tide"
-            strokeWidth={pixel}
-            strokeDasharray={`${4 * pixel} ${3 * pixel}`}
-          />
-        )}
+        {box && <DragMark line={box} shape="box" pixel={pixel} />}
         {near && <SnapMark near={near} pixel={pixel} />}
       </g>
     </g>

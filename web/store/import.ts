@@ -73,8 +73,10 @@ export async function bringIn(files: readonly File[]): Promise<string | null> {
   return opened;
 }
 
-/** Between files that came together, as a share of the larger one. */
+/** Left of a file that came with others, as a share of its size. */
 const GAP_SHARE = 0.1;
+/** Letters of a layer's name, as the document allows. */
+const NAME_LENGTH = 120;
 
 /** Files that came together stand side by side, and their layers are called after them. */
 class Row {
@@ -89,13 +91,10 @@ class Row {
     }));
     const middle = this.right === null ? 0 : this.right + GAP_SHARE * size + size / 2;
     this.right = middle + size / 2;
-    const origin = [source.origin[0] - middle / source.scale, source.origin[1]] as const;
-    return { ...arrival, source: { ...source, origin: [...origin] }, layers: named };
+    const [x, y] = source.origin;
+    return { ...arrival, source: { ...source, origin: [x - middle / source.scale, y] }, layers: named };
   }
 }
-
-/** As the document allows. */
-const NAME_LENGTH = 120;
 
 /** @param row of the files it came with; null where it came alone */
 async function bringInOne(file: File, row: Row | null): Promise<ImportResult> {

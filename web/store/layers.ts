@@ -71,7 +71,7 @@ export function chooseNext(by: 1 | -1, isRange = false): string | null {
   return next;
 }
 
-/** By a key of the page, which is a control's own while one has the focus. */
+/** By a key of the page, where nothing has the focus that the arrows belong to. */
 export function chooseIfFree(by: 1 | -1): void {
   if (document.activeElement === document.body) chooseNext(by);
 }

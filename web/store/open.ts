@@ -8,9 +8,6 @@ export function useOpenLayers(): readonly Layer[] {
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
   const proofs = useBuild((state) => state.proofs);
-  const isOpen = ({ id, shown }: Layer) => {
-    const meshKey = shown && view?.layers.find((seen) => seen.id === id)?.meshKey;
-    return meshKey ? proofs[meshKey]?.closed === false : false;
-  };
-  return layers.filter(isOpen);
+  const meshKeys = new Map(view?.layers.map(({ id, meshKey }) => [id, meshKey]));
+  return layers.filter(({ id, shown }) => shown && proofs[meshKeys.get(id) ?? '']?.closed === false);
 }

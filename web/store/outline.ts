@@ -310,8 +310,8 @@ export async function copyChosen(matrix: Matrix): Promise<void> {
   await chooseMadeBy((edit) => shapes.map((id) => `${id}/${edit}`));
 }
 
-/** How far beside, as a share of the longest side of the sheet. */
-const BESIDE_SHARE = 0.02;
+/** Copies lie this share of the longest side of the sheet beside what they are of. */
+export const BESIDE_SHARE = 0.02;
 
 export function copyBeside(): Promise<void> {
   const { sheet } = get().view ?? {};
@@ -352,18 +352,6 @@ export function nudge(right: number, down: number): boolean {
   if (chosen.length === 0 || tool !== 'choose') return false;
   void place([1, 0, 0, 1, right * step, down * step]);
   return true;
-}
-
-export function chooseAll(): void {
-  const current = inHand();
-  const { view, hidden, isolated } = get();
-  if (!isWatched || !current || !view) return;
-  const on = new Set(
-    current.project.layers.flatMap(({ shown, members, skipped }) =>
-      shown ? members.filter((id) => !skipped.includes(id)) : [],
-    ),
-  );
-  outline.choose(view.shapes.flatMap(({ id }) => (on.has(id) && isVisible(id, { hidden, isolated }) ? [id] : [])));
 }
 
 /** Takes up a tool; the same again puts it down. */

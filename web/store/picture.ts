@@ -93,9 +93,8 @@ async function traceWanted(): Promise<void> {
       continue;
     }
     const { stats, warnings, source: traced, layers } = outcome.value;
-    set({ stats: { ...get().stats, [id]: stats } });
-    const isReplaced = traced.asset !== source.asset;
-    set({ replaced: { ...get().replaced, [id]: isReplaced ? comparedPieces(source, traced) : null } });
+    const replaced = traced.asset === source.asset ? null : comparedPieces(source, traced);
+    set({ stats: { ...get().stats, [id]: stats }, replaced: { ...get().replaced, [id]: replaced } });
     const many = warnings.find(({ code }) => code === 'many');
     const isKnown = project.sources.includes(source) && source.pieces.length >= traced.pieces.length / 2;
     if (many && !isKnown) set({ held: { source: traced, layers, message: many.message } });

@@ -2,9 +2,9 @@
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { isTextField } from '../controls/typing.ts';
+import { copiedText, pasteShapes } from '../outline/clipboard.ts';
 import { useBringIn } from '../stations/source/useBringIn.ts';
 import { pastedFiles } from '../store/arrivals.ts';
-import { copiedText, pasteShapes } from '../store/clipboard.ts';
 import { decideHeld, useImport } from '../store/import.ts';
 import { isOutlining, removeChosen } from '../store/outline.ts';
 import { stopGeometry } from '../worker/client.ts';
@@ -19,8 +19,9 @@ export function DropTarget({ children }: { children: ReactNode }) {
   const { busy, progress, held } = useImport();
   useEffect(() => {
     const paste = ({ clipboardData }: ClipboardEvent) => {
-      if (!isTextField() && isOutlining() && pasteShapes(clipboardData?.getData('text/plain') ?? '')) return;
-      const files = isTextField() ? [] : pastedFiles(clipboardData);
+      if (isTextField()) return;
+      if (isOutlining() && pasteShapes(clipboardData?.getData('text/plain') ?? '')) return;
+      const files = pastedFiles(clipboardData);
       if (files.length > 0) bringIn(files);
     };
     const copy = (event: ClipboardEvent) => {

@@ -1,10 +1,10 @@
 // ProofStrip.tsx — the strip that is always true: what was measured on the meshes that are shown.
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Layer, Totals } from '../../core/index.ts';
+import type { Totals } from '../../core/index.ts';
 import { formatCount, formatNumber } from '../format.ts';
 import { type Narrowest, narrowestOf, placeOf, thinPlacesOf } from '../stations/build/narrowest.ts';
-import { faultPlaces } from '../stations/proof/faults.ts';
+import { faultPlaces, showFault } from '../stations/proof/faults.ts';
 import { cancelBuild, useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen } from '../store/screen.ts';
@@ -21,10 +21,6 @@ export function ProofStrip() {
   const thin = thinPlacesOf(shown, view);
   const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
   const faulty = shown.find((layer) => faultPlaces(layer).length > 0);
-  const showWorst = (layer: Layer) => {
-    screen.select([layer.id]);
-    screen.pointAt(faultPlaces(layer)[0]!);
-  };
 
   return (
     <section
@@ -49,7 +45,7 @@ export function ProofStrip() {
             <span role="status">
               <Entry
                 name=""
-                onClick={faulty ? () => showWorst(faulty) : undefined}
+                onClick={faulty ? () => showFault(faulty) : undefined}
                 tone={isSound(totals) ? 'tide' : 'ember'}
               >
                 {verdict(totals)}

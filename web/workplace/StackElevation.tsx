@@ -136,7 +136,8 @@ const Bar = memo(function Bar({ layer, x, width, low, high, perUnit, onDrag }: B
   const { id, name, base, build, material } = layer;
   const depth = heightOf(build);
   const top = heightAt(base + depth, low, perUnit);
-  const { profiles, unit } = useDocumentPart((document) => document);
+  const profiles = useDocumentPart((document) => document.profiles);
+  const unit = useDocumentPart((document) => document.unit);
   const path = useMemo(
     () => barPath(layer, profiles, x, width, low, perUnit),
     [layer, profiles, x, width, low, perUnit],

@@ -14,10 +14,7 @@ import { DIRECTIONS, type Direction, screen, useScreen } from '../store/screen.t
 const lookKey = (direction: Direction, i: number): Key => ({
   keys: `alt+${i + 1}`,
   shown: `Alt ${i + 1}`,
-  does:
-    i === 0
-      ? 'Look from three quarters, everything framed'
-      : `Look straight from ${direction === 'bottom' ? direction : `the ${direction}`}`,
+  does: i === 0 ? 'Look from three quarters, everything framed' : `Look straight from the ${direction}`,
   act: () => screen.lookFrom(direction),
 });
 
@@ -54,7 +51,6 @@ function nextSplit(): void {
   else screen.setSplit(split < 1 ? 1 : 0);
 }
 
-/** Where nothing has the focus that the arrows belong to. */
 function clear(): void {
   if (finishLine()) return;
   putDown();
@@ -86,8 +82,7 @@ export function useKeys(station: Station) {
     },
     [station],
   );
-  // By the character, because the key it is on differs from layout to layout.
-  // In a field of a number it is no part of one.
+  // By the character, because the key it is on differs from layout to layout. In a field of a number it is no part of one.
   useHotkeys(
     '?',
     () => setOpen(true),

@@ -1,7 +1,7 @@
 // The estimate against what is built: within a third, for shapes and divisions of all kinds.
 import { describe, expect, it } from 'vitest';
 import { faceCount } from '../../mesh/types.ts';
-import { pointCount, regionsArea, ringLength, ringsOf } from '../../outline/measure.ts';
+import { pointCount, regionsArea, ringsLength, ringsOf } from '../../outline/measure.ts';
 import type { Region } from '../../outline/types.ts';
 import { planSlab, raiseSlab } from '../../solid/slab.ts';
 import { rectangle, region, regularPolygon, reversed, star } from '../../testing/shapes.ts';
@@ -31,7 +31,7 @@ describe('the estimate of faces', () => {
         const settings = { ...START, ...change };
         const spec = specOf(settings, []);
         const mesh = slab.opened(raiseSlab(planSlab(regions, spec), spec), settings);
-        const length = ringsOf(regions).reduce((sum, ring) => sum + ringLength(ring), 0);
+        const length = ringsLength(ringsOf(regions));
         const told = estimateFaces(settings, { area: regionsArea(regions), length, points: pointCount(regions) });
         expect(Math.abs(Math.log(told / faceCount(mesh)))).toBeLessThan(Math.log(4 / 3));
       });

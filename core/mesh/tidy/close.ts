@@ -1,6 +1,6 @@
 // close.ts — open rims closed by flat caps. Rims in one plane are capped together, so that one inside another stays a hole.
 import { tryInside } from '../../geometry/triangulate.ts';
-import { type Face, facesByEdge, type Step } from './faces.ts';
+import { areaVector, type Face, facesByEdge, type Step } from './faces.ts';
 
 /** Rims lie in one plane when they are no further from it than this share of the mesh's size. */
 const IN_PLANE = 1e-6;
@@ -12,7 +12,7 @@ type Vector = readonly [x: number, y: number, z: number];
 interface Rim {
   /** As the cap runs along it. */
   readonly points: readonly number[];
-  /** Twice the area, along the normal of the cap (Newell's method: Sutherland, Sproull, Schumacker 1974). */
+  /** Twice the area, along the normal of the cap. */
   readonly area: Vector;
 }
 
@@ -23,7 +23,9 @@ interface Rim {
 export function closeRims(faces: readonly Face[], positions: Float64Array): Step {
   const at = (point: number): Vector => [positions[3 * point]!, positions[3 * point + 1]!, positions[3 * point + 2]!];
   const size = positions.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-  const left = rimsOf(faces, positions.length / 3).map((points): Rim => ({ points, area: areaOf(points.map(at)) }));
+  const left = rimsOf(faces, positions.length / 3).map(
+    (points): Rim => ({ points, area: areaVector(points, positions) }),
+  );
   left.sort((a, b) => dot(b.area, b.area) - dot(a.area, a.area));
   const made: Face[] = [];
   while (left.length > 0) {
@@ -85,17 +87,6 @@ function capped(rims: readonly Rim[], normal: Vector, at: (point: number) => Vec
     side: 0,
     edge: -1,
   }));
-}
-
-function areaOf(ring: readonly Vector[]): Vector {
-  const sum: [number, number, number] = [0, 0, 0];
-  for (const [i, b] of ring.entries()) {
-    const a = ring.at(i - 1)!;
-    sum[0] += (a[1] - b[1]) * (a[2] + b[2]);
-    sum[1] += (a[2] - b[2]) * (a[0] + b[0]);
-    sum[2] += (a[0] - b[0]) * (a[1] + b[1]);
-  }
-  return sum;
 }
 
 /** Two directions across a normal, from which it is reached by a left turn. */

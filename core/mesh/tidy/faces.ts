@@ -76,6 +76,19 @@ export function volumeOf(faces: readonly Face[], p: Float64Array): number {
   return volume;
 }
 
+/** Twice the area of a ring of points, along its normal (Newell's method: Sutherland, Sproull, Schumacker 1974). */
+export function areaVector(ring: readonly number[], p: Float64Array): [x: number, y: number, z: number] {
+  const sum: [number, number, number] = [0, 0, 0];
+  for (const [i, b] of ring.entries()) {
+    const a = ring.at(i - 1)!;
+    for (const k of [0, 1, 2] as const) {
+      const [u, v] = [(k + 1) % 3, (k + 2) % 3];
+      sum[k] += (p[3 * a + u]! - p[3 * b + u]!) * (p[3 * a + v]! + p[3 * b + v]!);
+    }
+  }
+  return sum;
+}
+
 export function eachTriangle(faces: readonly Face[], visit: (a: number, b: number, c: number) => void): void {
   for (const { corners } of faces) {
     for (let k = 2; k < corners.length; k++) visit(corners[0]!, corners[k - 1]!, corners[k]!);

@@ -2,7 +2,7 @@
 // so that every face stays one simple polygon without bridges.
 import { faceNormalsOf } from '../normals.ts';
 import type { Mesh } from '../types.ts';
-import { across, type Face, facesByEdge, meshOf, type Step } from './faces.ts';
+import { across, areaVector, type Face, facesByEdge, meshOf, type Step } from './faces.ts';
 
 /**
  * @param degrees faces whose normals differ by no more than this from the first one's are flat neighbours
@@ -60,23 +60,14 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
   return { faces: merged, changed: faces.length - merged.length, farthest };
 }
 
-/** How far the corners of a face lie from the plane through their middle, across its normal (Newell's method). */
+/** How far the corners of a face lie from the plane through their middle, across its normal. */
 function bulgeOf({ corners }: Face, p: Float64Array): number {
-  const [x, y, z] = [0, 1, 2].map((k) => (point: number) => p[3 * point + k]!) as [At, At, At];
-  const sum = (term: (a: number, b: number) => number) =>
-    corners.reduce((total, b, k) => total + term(corners.at(k - 1)!, b), 0);
-  const normal = [
-    sum((a, b) => (y(a) - y(b)) * (z(a) + z(b))),
-    sum((a, b) => (z(a) - z(b)) * (x(a) + x(b))),
-    sum((a, b) => (x(a) - x(b)) * (y(a) + y(b))),
-  ] as const;
+  const normal = areaVector(corners, p);
   const length = Math.hypot(...normal) || 1;
-  const heights = corners.map((c) => (normal[0] * x(c) + normal[1] * y(c) + normal[2] * z(c)) / length);
+  const heights = corners.map((c) => normal.reduce((sum, v, k) => sum + v * p[3 * c + k]!, 0) / length);
   const middle = heights.reduce((total, v) => total + v, 0) / heights.length;
   return heights.reduce((most, v) => Math.max(most, Math.abs(v - middle)), 0);
 }
-
-type At = (point: number) => number;
 
 /** Boundaries of sets of faces that hang together, and ways to cut those that no single ring bounds. */
 class Cutter {

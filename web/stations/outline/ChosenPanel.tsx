@@ -113,10 +113,8 @@ const COMBINE: readonly (readonly [
 
 function Actions({ source, those }: { source: Source; those: readonly OutlineShape[] }) {
   const { layers, unit } = useDocument();
-  const chosen = useOutline((state) => state.chosen);
   // From back to front: the order decides what is cut.
-  const wanted = new Set(chosen);
-  const shapes = those.map(({ id }) => id).filter((id) => wanted.has(id));
+  const shapes = those.map(({ id }) => id);
   const strokes = those.filter(({ stroke }) => stroke);
   const size =
     those.reduce((most, { box }) => Math.max(most, box.maxX - box.minX, box.maxY - box.minY), 0) * source.scale;

@@ -3,15 +3,35 @@
 import type { Source } from '../../../core/index.ts';
 import type { Key } from '../../controls/keys.ts';
 import { later } from '../../controls/later.ts';
+import { isOn, layersByShape } from '../../outline/choosing.ts';
 import { FlatView } from '../../scene/FlatView.tsx';
 import { finishLine, takePointBack } from '../../store/drawing.ts';
 import { chooseIfFree } from '../../store/layers.ts';
-import { chooseAll, copyBeside, nudge, outlineSource, removeChosen, useOutline } from '../../store/outline.ts';
+import {
+  copyBeside,
+  inHand,
+  isVisible,
+  nudge,
+  outlineSource,
+  removeChosen,
+  outline as station,
+  useOutline,
+} from '../../store/outline.ts';
 import { useDocumentPart } from '../../store/project.ts';
 import { useScreen } from '../../store/screen.ts';
 import { nudgeWall, removeChosenWall } from '../../store/walls.ts';
 import { useBuilt } from '../freshness.ts';
 import type { Station } from '../kind.ts';
+
+/** All that go on to the build and are in view. */
+function chooseAll(): void {
+  const current = inHand();
+  const { view, hidden, isolated } = useOutline.getState();
+  if (!current || !view) return;
+  const layerOf = layersByShape(current.project.layers, current.source.id);
+  const seen = view.shapes.filter(({ id }) => isOn(id, layerOf) && isVisible(id, { hidden, isolated }));
+  station.choose(seen.map(({ id }) => id));
+}
 
 /** With Shift ten steps; up and down go through the layers while no shape is chosen. */
 const ARROWS: readonly Key[] = (

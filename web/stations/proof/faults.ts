@@ -12,8 +12,8 @@ export function faultPlaces({ id, base }: Layer, fault?: Fault): readonly Point3
   return (found?.places ?? []).map(([x, y, z]): Point3 => [x, y, z + base]);
 }
 
-/** Shows the place and the mesh it is in. @param turn which of the places; they go round */
-export function showFault(layer: Layer, fault: Fault, turn = 0): void {
+/** Shows the place of a fault, or of the worst there is, and the mesh it is in. @param turn which of the places; they go round */
+export function showFault(layer: Layer, fault?: Fault, turn = 0): void {
   const places = faultPlaces(layer, fault);
   screen.select([layer.id]);
   if (places.length > 0) screen.pointAt(places[turn % places.length]!);

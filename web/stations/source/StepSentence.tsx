@@ -171,22 +171,17 @@ function ratioIn(text: string): number | null {
 function CropSentence({ source, step, action, onChange }: SentenceProps<'crop'>) {
   const [typed, setTyped] = useState<string | null>(null);
   const { area } = action;
-  /** The frame with another size, about its middle, inside the picture. */
-  const resized = (width: number, height: number) => {
-    const [w, h] = [Math.min(1, width / source.width), Math.min(1, height / source.height)];
-    const held = (v: number, size: number) => Math.min(1 - size, Math.max(0, v));
-    return {
-      x: held(area.x + (area.width - w) / 2, w),
-      y: held(area.y + (area.height - h) / 2, h),
-      width: w,
-      height: h,
-    };
+  /** A frame about a place, held inside the picture; all in shares of it. */
+  const about = (x: number, y: number, width: number, height: number) => {
+    const held = (middle: number, size: number) => Math.min(1 - size, Math.max(0, middle - size / 2));
+    return { x: held(x, width), y: held(y, height), width, height };
   };
   const take = (ratio: number) => {
     // The frame keeps its middle and fits into what it covered.
     const [wide, high] = [area.width * source.width, area.height * source.height];
     const [width, height] = wide / high > ratio ? [high * ratio, high] : [wide, wide / ratio];
-    onChange({ ...action, ratio, area: resized(width, height) });
+    const middle = [area.x + area.width / 2, area.y + area.height / 2] as const;
+    onChange({ ...action, ratio, area: about(...middle, width / source.width, height / source.height) });
   };
   const choose = (words: string) => {
     if (words === 'typed') setTyped(action.ratio === null ? '2 : 1' : `${Number(action.ratio.toPrecision(4))} : 1`);
@@ -197,16 +192,8 @@ function CropSentence({ source, step, action, onChange }: SentenceProps<'crop'>)
     const before = source.prepare.findIndex(({ id }) => id === step.id);
     const outcome = await geometry((api) => api.drawnArea(source, before));
     if (!outcome.ok || !outcome.value) return;
-    const drawn = outcome.value;
-    const held = (middle: number, size: number) => Math.min(1 - size, Math.max(0, middle - size / 2));
-    onChange({
-      ...action,
-      area: {
-        ...area,
-        x: held(drawn.x + drawn.width / 2, area.width),
-        y: held(drawn.y + drawn.height / 2, area.height),
-      },
-    });
+    const { x, y, width, height } = outcome.value;
+    onChange({ ...action, area: about(x + width / 2, y + height / 2, area.width, area.height) });
   };
   const isListed = action.ratio === null || RATIOS.some(([value]) => value === `${action.ratio}`);
   const wanted = typed === null ? null : ratioIn(typed);

@@ -1,14 +1,14 @@
 // clipboard.ts — chosen shapes on their way to another place, source, project or program: as a drawing that others read too, with
 // what this one needs to take them up again.
 import { type EditActionOf, MM_PER_UNIT, parsePath, printPath, transformPath } from '../../core/index.ts';
-import { act, DIGITS, inHand, inOrder, outline, useOutline } from './outline.ts';
+import { act, BESIDE_SHARE, DIGITS, inHand, outline, useOutline } from '../store/outline.ts';
+import { areaOf } from './choosing.ts';
+import { middleOf } from './placing.ts';
 
 type Drawn = EditActionOf<'draw'>['shapes'][number];
 
 /** Marks a drawing that holds shapes of ours. */
 const MARK = 'outline-stack-shapes';
-/** What is pasted where it came from lies this share of the sheet beside it. */
-const BESIDE = 0.02;
 
 interface Taken {
   /** Where it comes from: a source. */
@@ -26,13 +26,13 @@ export function copiedText(): string | null {
   const { view, chosen } = useOutline.getState();
   if (!current || !view || chosen.length === 0) return null;
   const { project, source } = current;
-  const wanted = new Set(inOrder(chosen));
+  const wanted = new Set(chosen);
   const those = view.shapes.filter(({ id }) => wanted.has(id));
-  const least = (pick: (box: (typeof those)[number]['box']) => number) =>
-    Math.min(...those.map(({ box }) => pick(box)));
-  const most = (pick: (box: (typeof those)[number]['box']) => number) => Math.max(...those.map(({ box }) => pick(box)));
-  const [x, y] = [least(({ minX }) => minX), least(({ minY }) => minY)];
-  const [width, height] = [most(({ maxX }) => maxX) - x, most(({ maxY }) => maxY) - y];
+  const area = areaOf(those);
+  if (!area) return null;
+  const { minX: x, minY: y } = area;
+  const [width, height] = [area.maxX - x, area.maxY - y];
+  const middle = middleOf(area);
   const taken: Taken = {
     source: source.id,
     mm: source.scale * MM_PER_UNIT[project.unit],
@@ -44,7 +44,7 @@ export function copiedText(): string | null {
       colour,
       stroke: stroke ? { ...stroke, dashes: [...stroke.dashes] } : null,
     })),
-    middle: [x + width / 2, y + height / 2],
+    middle: [middle.x, middle.y],
   };
   const paths = taken.shapes.map(({ d, fillRule, colour, stroke }) =>
     stroke
@@ -65,7 +65,8 @@ export function pasteShapes(text: string): boolean {
   const { width, height } = view.sheet;
   const scale = mm / (source.scale * MM_PER_UNIT[project.unit]);
   const isHere = from === source.id;
-  const beside = BESIDE * Math.max(width, height);
+  // What is pasted where it came from lies beside it.
+  const beside = BESIDE_SHARE * Math.max(width, height);
   const [x, y] = isHere ? [middle[0] + beside, middle[1] + beside] : [width / 2, height / 2];
   const stamp = Date.now().toString(36);
   const drawn = shapes.map(
