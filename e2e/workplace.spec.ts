@@ -139,7 +139,7 @@ test('the rise follows the reach until it is typed, and a reach that is too far 
   expect(Number(await reach.inputValue())).toBeGreaterThan(0.9 * Number.parseFloat((await safe.textContent()) ?? ''));
 });
 
-test('the view is moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {
+test('the view is turned, and moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {
   await openDemo(page);
   const layer = (name: string) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true });
   await layer('Rim').click();
@@ -157,6 +157,13 @@ test('the view is moved without letting go of a layer, and a click chooses what 
   await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'false');
   await page.mouse.click(722, 410);
   await expect(layer('Heron')).toHaveAttribute('aria-pressed', 'true');
+  // Turned until it is seen from its side, where its front has been there is nothing.
+  await page.mouse.move(320, 700);
+  await page.mouse.down();
+  await page.mouse.move(400, 700, { steps: 8 });
+  await page.mouse.up();
+  await page.mouse.click(460, 430);
+  await expect(page.getByText('Choose a layer in the stack')).toBeVisible();
 });
 
 test('undo works wherever the focus is, but not in a text that is being typed', async ({ page }) => {

@@ -23,13 +23,16 @@ const KEYS: Readonly<Record<string, readonly [right: number, down: number, neare
 };
 
 export function Turning() {
-  const { camera, gl, events, set, invalidate, performance } = useThree();
+  const camera = useThree((three) => three.camera);
+  const area: HTMLElement = useThree(({ events, gl }) => events.connected ?? gl.domElement);
+  const get = useThree((three) => three.get);
+  const set = useThree((three) => three.set);
   useEffect(() => {
-    const area: HTMLElement = events.connected ?? gl.domElement;
     const controls = new OrbitControls(camera, area);
+    // Asked for when it is needed: it is another object each time the view gets coarser or finer, in the middle of a drag.
     const changed = () => {
-      invalidate();
-      performance.regress();
+      get().invalidate();
+      get().performance.regress();
     };
     const pressed = (event: KeyboardEvent) => {
       const way = KEYS[event.key];
@@ -53,6 +56,6 @@ export function Turning() {
       controls.dispose();
       set({ controls: null });
     };
-  }, [camera, gl, events.connected, set, invalidate, performance]);
+  }, [camera, area, get, set]);
   return null;
 }
