@@ -218,8 +218,9 @@ export { PICTURE_LIMITS, type Picture, type Prepared } from './picture/types.ts'
 export { middleLine, openingOutline, pieceOf, type WallPiece, wallOutline } from './plan/bands.ts';
 export { moveNode, nearestOnWalls, type OnWall, wallsAlong } from './plan/edit.ts';
 export type { WallLimits } from './plan/find.ts';
-export { OPENING_KINDS, type Opening, type OpeningKind, type Wall } from './plan/schema.ts';
+export { OPENING_KINDS, type Opening, type OpeningKind, type Swing, type Wall } from './plan/schema.ts';
 export { type Plan, planOf } from './plan/shapes.ts';
+export { doorLines, glassLine, USUAL_SWING } from './plan/swing.ts';
 export * from './protocol/http.ts';
 export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';

@@ -216,6 +216,11 @@ test('lines, curves and figures are drawn on an empty sheet, gone on with, and b
   await page.keyboard.press('Escape');
   await expect.poll(() => line.getAttribute('d')).toMatch(new RegExp(`^${before}L`));
   await expect(page.locator('[data-shape]')).toHaveCount(3);
+  // Closed on its first point it has no point twice.
+  await click(0.6, 0.85);
+  await click(0.5, 0.92);
+  await click(0.3, 0.75);
+  await expect.poll(() => line.getAttribute('d')).toMatch(/^M\S+ [^\sL]+(L\S+ [^\sL]+){3}Z$/);
   // All that was drawn in a row is one edit; the longer line is one of its own.
   await expect(page.getByRole('button', { name: 'Take away: Draw' })).toHaveCount(1);
   await proven(page);
@@ -269,6 +274,18 @@ test('walls are found in a plan, opened, moved and measured in feet and inches',
   await page.getByLabel('Opening width').fill('3\' 4 1/2"');
   await page.getByLabel('Opening width').press('Enter');
   await expect(page.getByLabel('Opening width')).toHaveValue('3′ 4 1/2″');
+  // Leaves and arcs of all doors, of which the one to the terrace has two; the new one is turned every way.
+  const swings = () =>
+    page
+      .locator('[data-opening="door"]')
+      .evaluateAll((marks) => marks.map((mark) => mark.lastElementChild!.getAttribute('d')).join(' '));
+  const known = [await swings()];
+  for (const turn of ['Hang it at its other jamb', 'Open it to the other side', 'Give it two leaves']) {
+    await page.getByRole('button', { name: turn }).click();
+    await expect.poll(async () => known.includes(await swings())).toBe(false);
+    known.push(await swings());
+  }
+  expect(known.map((d) => d.match(/M/g)?.length)).toEqual([6, 6, 6, 7]);
   await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.locator('[data-opening="door"]')).toHaveCount(4);
   await page.getByRole('button', { name: 'Measure, and set the real size' }).click();

@@ -139,7 +139,9 @@ test('the rise follows the reach until it is typed, and a reach that is too far 
   expect(Number(await reach.inputValue())).toBeGreaterThan(0.9 * Number.parseFloat((await safe.textContent()) ?? ''));
 });
 
-test('the view is turned, and moved without letting go of a layer, and a click chooses what is under it', async ({ page }) => {
+test('the view is turned, and moved without letting go of a layer, and a click chooses what is under it', async ({
+  page,
+}) => {
   await openDemo(page);
   const layer = (name: string) => page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true });
   await layer('Rim').click();

@@ -43,8 +43,8 @@ const asset = (n: number, picture: Picture) => {
 };
 const options = wishesOf({ fallbackSize: 100 });
 
-function projectOf(picture: Picture, mode: 'ink' | 'colours' = 'colours'): Project {
-  const origin = { id: 'sign', name: 'sign.png', asset: asset(1, picture), trace: { ...TRACE_DEFAULTS, mode } };
+function projectOf(picture: Picture, mode: 'ink' | 'colours' = 'colours', file = 1): Project {
+  const origin = { id: 'sign', name: 'sign.png', asset: asset(file, picture), trace: { ...TRACE_DEFAULTS, mode } };
   const { source, layers } = arrive('picture', origin, { picture, dpi: null }, NO_STAGES, options);
   return applyCommand(emptyProject('Sign'), { do: 'add-source', source, layers: [...layers] });
 }
@@ -91,6 +91,45 @@ describe('a picture brought in', () => {
     for (const layer of project.layers) {
       expect(first.outlines(project, layer).regions).toEqual(second.outlines(project, layer).regions);
     }
+  });
+});
+
+describe('the size that was promised', () => {
+  // A mark 60 px wide in the middle of the sheet and a speck far to its left, which is what makes the whole 100 px wide.
+  const spotted = painting(140, 80, '#ffffff', [
+    [[rectangle(60, 20, 60, 40)], '#000000'],
+    [[rectangle(20, 30, 2, 2)], '#000000'],
+  ]);
+  const specks = { prepare: [{ id: 'specks', on: true, action: { do: 'specks', ink: 20, holes: 0 } as const }] };
+  const longest = (project: Project) => {
+    const boxes = project.layers.flatMap((layer) =>
+      layer.shown
+        ? evaluator()
+            .outlines(project, layer)
+            .regions.map(({ outer }) => outer)
+        : [],
+    );
+    const xs = boxes.flatMap((ring) => [...ring].filter((_, i) => i % 2 === 0));
+    return [Math.min(...xs), Math.max(...xs)];
+  };
+
+  it('stays when specks go, in the middle of the sheet, and when they come back', () => {
+    const project = projectOf(spotted, 'ink', 7);
+    expect(longest(project)).toEqual([expect.closeTo(-50, 6), expect.closeTo(50, 6)]);
+    const cleaned = again(project, specks);
+    expect(longest(cleaned)).toEqual([expect.closeTo(-50, 3), expect.closeTo(50, 3)]);
+    expect(sourceOf(cleaned).scale).toBeCloseTo(100 / 60, 2);
+    expect(longest(again(cleaned, { prepare: [] }))).toEqual([expect.closeTo(-50, 3), expect.closeTo(50, 3)]);
+    expect(longest(again(cleaned, { trace: { ...sourceOf(cleaned).trace, smooth: 0.5 } }))).toEqual([
+      expect.closeTo(-50, 3),
+      expect.closeTo(50, 3),
+    ]);
+  });
+
+  it('gives way to one that was measured', () => {
+    const project = projectOf(spotted, 'ink', 7);
+    const measured = applyCommand(project, { do: 'scale-source', source: 'sign', scale: 0.7123 });
+    expect(sourceOf(again(measured, specks))).toMatchObject({ scale: 0.7123, origin: sourceOf(measured).origin });
   });
 });
 

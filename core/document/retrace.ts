@@ -1,6 +1,8 @@
 // retrace.ts — a picture traced again with other settings or from a better scan: layers and their recipes stay with the pieces they
 // were made for.
 import type { Warning } from '../base/errors.ts';
+import { boundsOf, longestSide } from '../outline/measure.ts';
+import type { Bounds } from '../outline/types.ts';
 import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { PictureSource } from '../sources/picture/picture.ts';
 import { type Named, named, type PieceMark } from '../sources/picture/pieces.ts';
@@ -34,25 +36,65 @@ export function retrace(project: Project, source: PictureSource, traced: Traced,
     ...source,
     scale: source.scale * ratio,
     origin: [source.origin[0] / ratio, source.origin[1] / ratio],
-    // What is lost is still known, so that it is found again when a later trace has it.
     pieces: [
       ...fit.pieces,
-      ...before.pieces.filter(({ id }) => fit.lost.includes(id) && held.has(id)).map(scaledBy(1 / ratio)),
+      ...before.pieces.filter(({ id }) => fit.lost.includes(id) && held.has(id)).map(goneAt(1 / ratio)),
     ],
   };
   const layers = regrouped(own, before, fit);
   const homeless = homelessPieces(layers, fit);
+  const all = [...layers, ...newLayers(homeless, fit, source.id, options)];
   return {
-    source: placed,
-    layers: [...layers.filter((layer, i) => layer !== own[i]), ...newLayers(homeless, fit, source.id, options)],
+    source: { ...placed, ...promisedPlacement(before, own, placed, all, options) },
+    layers: all.filter((layer, i) => layer !== own[i]),
     warnings: traced.drawing.warnings,
   };
 }
 
-const scaledBy =
+/** Boxes of pieces are kept in thousandths of pixels. */
+const BOX_STEP = 0.001;
+
+/**
+ * What is built still has the size that it was given when it was brought in, and lies in the middle: a speck that goes would
+ * leave the mark beside it smaller than was promised. One that has another size by now, is cut otherwise or edited stays put.
+ */
+function promisedPlacement(
+  before: PictureSource,
+  own: readonly Layer[],
+  after: PictureSource,
+  layers: readonly Layer[],
+  { size, fallbackSize }: LayerWishes,
+): Pick<PictureSource, 'scale' | 'origin'> {
+  const { scale, origin } = after;
+  const promised = size ?? fallbackSize;
+  const stays = { scale, origin };
+  if (promised === undefined || after.edits.length > 0 || cropsOf(before) !== cropsOf(after)) return stays;
+  const [was, is] = [builtBox(before, own), builtBox(after, layers)];
+  if (!was || !is) return stays;
+  const isPromised = Math.abs(longestSide(was) * before.scale - promised) <= 4 * BOX_STEP * before.scale;
+  if (!isPromised || Math.abs(longestSide(is) * scale - promised) <= 4 * BOX_STEP * scale) return stays;
+  return {
+    scale: promised / longestSide(is),
+    origin: [(is.minX + is.maxX) / 2, (is.minY + is.maxY) / 2],
+  };
+}
+
+const cropsOf = ({ prepare }: PictureSource): string =>
+  JSON.stringify(prepare.flatMap(({ on, action }) => (on && action.do === 'crop' ? [action] : [])));
+
+/** Round all pieces that are built. */
+function builtBox({ pieces }: PictureSource, layers: readonly Layer[]): Bounds | null {
+  const built = new Set(
+    layers.flatMap(({ shown, members, skipped }) => (shown ? members.filter((id) => !skipped.includes(id)) : [])),
+  );
+  return boundsOf(pieces.flatMap(({ id, box, gone }) => (built.has(id) && !gone ? [Float64Array.from(box)] : [])));
+}
+
+const goneAt =
   (factor: number) =>
   ({ area, box, ...mark }: PieceMark): PieceMark => ({
     ...mark,
+    gone: true,
     area: area * factor * factor,
     box: box.map((v) => v * factor) as PieceMark['box'],
   });

@@ -5,11 +5,8 @@ import type { Picture } from './types.ts';
 /** What differs from the ground by more, in greys from 0 to 1, is drawn. */
 const APART = 0.15;
 
-/**
- * The box round all that stands off from the ground, which is the grey that most pixels of the border have.
- * @returns shares of width and height; null where nothing does
- */
-export function drawnArea({ width, height, data }: Picture) {
+/** Whether a pixel stands off from the ground, which is the grey that most pixels of the border have. */
+export function drawnPixels({ width, height, data }: Picture): (x: number, y: number) => boolean {
   const greyAt = (x: number, y: number) => {
     const p = 4 * (y * width + x);
     const alpha = data[p + 3]! / 255;
@@ -20,10 +17,20 @@ export function drawnArea({ width, height, data }: Picture) {
   for (let y = 0; y < height; y++) border.push(greyAt(0, y), greyAt(width - 1, y));
   border.sort((a, b) => a - b);
   const ground = border[border.length >> 1]!;
+  return (x, y) => Math.abs(greyAt(x, y) - ground) > APART;
+}
+
+/**
+ * The box round all that is drawn.
+ * @returns shares of width and height; null where nothing is
+ */
+export function drawnArea(picture: Picture) {
+  const { width, height } = picture;
+  const isDrawn = drawnPixels(picture);
   let [left, top, right, bottom] = [width, height, -1, -1];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      if (Math.abs(greyAt(x, y) - ground) <= APART) continue;
+      if (!isDrawn(x, y)) continue;
       left = Math.min(left, x);
       right = Math.max(right, x);
       top = Math.min(top, y);

@@ -3,12 +3,13 @@
 import { pointInRings } from '../outline/apart.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
-import { flatten } from '../path/flatten.ts';
+import { flatten, polylines } from '../path/flatten.ts';
 import type { Spot } from '../path/points.ts';
 import type { Path } from '../path/types.ts';
 import { meeting } from './bands.ts';
 import type { Opening, Wall } from './schema.ts';
 import { type Side, sidesOf } from './sides.ts';
+import { drawnSwing } from './swing.ts';
 
 export interface PlanParts {
   /** Filled shapes and loose lines among which walls are looked for. */
@@ -67,7 +68,7 @@ export function findWalls(parts: PlanParts, limits: WallLimits): Wall[] {
   const rings = flatten(outlines, slack);
   const isSolid = ([x, y]: Spot) => pointInRings(x, y, rings);
   const walls = axes.flatMap((axis) => stretchesOf(axis, axes, { others, isSolid }, limits));
-  return joined(evenly(walls)).map(
+  const found = joined(evenly(walls)).map(
     ({ from, to, thickness, openings }, i): Wall => ({
       id: `wall-${i + 1}`,
       points: [[...from], [...to]],
@@ -76,6 +77,27 @@ export function findWalls(parts: PlanParts, limits: WallLimits): Wall[] {
       openings: openings.map((opening, k) => ({ ...opening, id: `opening-${i + 1}.${k + 1}` })),
     }),
   );
+  return hung(found, [outlines, ...parts.lines, ...(parts.others ?? [])], slack);
+}
+
+/** Doors swing as the arcs go that are drawn beside them. */
+function hung(walls: readonly Wall[], paths: readonly Path[], slack: number): Wall[] {
+  const segments = Float64Array.from(
+    paths.flatMap((path) =>
+      polylines(path, slack).flatMap(({ points }) =>
+        Array.from({ length: points.length / 2 - 1 }, (_, i) => [...points.subarray(2 * i, 2 * i + 4)]).flat(),
+      ),
+    ),
+  );
+  if (segments.length === 0) return [...walls];
+  const lines = { grid: new SegmentGrid(segments), segments };
+  return walls.map((wall) => ({
+    ...wall,
+    openings: wall.openings.map((opening) => {
+      const swing = opening.kind === 'door' ? drawnSwing(wall, opening, lines) : null;
+      return swing ? { ...opening, swing } : opening;
+    }),
+  }));
 }
 
 // --- pairs of sides -------------------------------------------------------------------------------------------------

@@ -9,7 +9,8 @@ import { combine, type Filled } from '../outline/combine.ts';
 import { regionsArea } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { strokePaths } from '../outline/stroke.ts';
-import { flatten } from '../path/flatten.ts';
+import { contoursOf } from '../path/cubic.ts';
+import { flatten, polylines } from '../path/flatten.ts';
 import { transformPath } from '../path/matrix.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Path } from '../path/types.ts';
@@ -22,6 +23,7 @@ import { moveNode, nearestOnWalls, wallsAlong } from './edit.ts';
 import { findWalls, type WallLimits } from './find.ts';
 import type { Wall } from './schema.ts';
 import { planOf } from './shapes.ts';
+import { doorLines } from './swing.ts';
 
 const areaOf = (path: Path) => regionsArea(regionsOf(flatten(path, 1e-4), 'nonzero'));
 const filled = (path: Path): Filled => ({ path, fillRule: 'nonzero' });
@@ -154,6 +156,21 @@ const placed = (path: Path, degrees: number): Path => {
 /** Share of the plan's area that only one of two covers. */
 const difference = (a: Path, b: Path) => areaOf(combine([filled(a), filled(b)], 'exclude')) / areaOf(a);
 const openingsOf = (walls: readonly Wall[]) => walls.flatMap(({ openings }) => openings.map(({ kind }) => kind)).sort();
+/** Jamb and end of the leaf of each door. */
+const leavesOf = (walls: readonly Wall[]) =>
+  walls.flatMap((wall) =>
+    wall.openings.flatMap((opening) => (opening.kind === 'door' ? [doorLines(wall, opening).slice(0, 2)] : [])),
+  );
+/** Doors whose leaf is not found where it was drawn. */
+const swungOtherwise = (drawn: readonly Path[], found: readonly Wall[]) => {
+  const leaves = leavesOf(found);
+  const isNear = (a: Path, b: Path) =>
+    a.every((segment, i) => {
+      const other = b[i]!;
+      return segment[0] !== 'Z' && other[0] !== 'Z' && Math.hypot(segment[1] - other[1], segment[2] - other[2]) <= 0.1;
+    });
+  return drawn.filter((leaf) => !leaves.some((other) => isNear(leaf, other)));
+};
 const plans = fc.integer({ min: 1, max: 1e9 }).map((seed) => randomPlan(numbersFrom(seed), PLAN));
 /** Two walls that miss each other's line by less than a tenth of their thickness are taken as one: of 4,000, 0.94 %. */
 const STRAIGHTENED = 0.015;
@@ -167,6 +184,8 @@ describe('walls are found again', () => {
         const found = findWalls({ filled: [filled(plan)], lines: [], others }, LIMITS);
         expect(openingsOf(found)).toEqual(openingsOf(walls));
         expect(difference(plan, wallOutline(found))).toBeLessThan(STRAIGHTENED);
+        const leaves = leavesOf(walls).map((leaf) => placed(leaf, degrees));
+        expect(swungOtherwise(leaves, found)).toEqual([]);
       }),
       { numRuns: 60 },
     );
@@ -179,6 +198,7 @@ describe('walls are found again', () => {
         const found = findWalls({ filled: [], lines: [plan, openingLines(walls)] }, LIMITS);
         expect(openingsOf(found)).toEqual(openingsOf(walls));
         expect(difference(plan, wallOutline(found))).toBeLessThan(STRAIGHTENED);
+        expect(swungOtherwise(leavesOf(walls), found)).toEqual([]);
       }),
       { numRuns: 60 },
     );
@@ -192,6 +212,7 @@ describe('walls are found again', () => {
         const found = findWalls({ filled: [plan, ...pen].map(filled), lines: [] }, LIMITS);
         expect(openingsOf(found)).toEqual(openingsOf(walls));
         expect(difference(plan, wallOutline(found))).toBeLessThan(0.02);
+        expect(swungOtherwise(leavesOf(walls), found)).toEqual([]);
       }),
       { numRuns: 40 },
     );
@@ -250,6 +271,22 @@ describe('the plan of a drawing', () => {
       walls.flatMap(({ openings }) => openings.map(({ width }) => Math.round(width))).sort((a, b) => a - b),
     ).toEqual([900, 900, 1000, 1200, 1200, 1500, 1500, 1500, 1800, 2400]);
     expect(groupsOf(replaced)).toEqual(['WALLS', 'WINDOWS']);
+    // Its doors hang and open as their arcs go, the widest with two leaves.
+    const drawn = shapes.filter(({ group }) => group === 'DOORS');
+    const leaves = walls.flatMap((wall) =>
+      wall.openings.flatMap((opening) => (opening.kind === 'door' ? [doorLines(wall, opening)] : [])),
+    );
+    expect(leaves.map((path) => path.filter(([command]) => command === 'M').length).sort()).toEqual([1, 1, 1, 2]);
+    const middles = drawn
+      .flatMap(({ path }) => contoursOf(path).flatMap(({ pieces }) => pieces))
+      .map(({ cubic: c }) => c);
+    const ends = leaves.flatMap((path) => contoursOf(path).flatMap(({ pieces }) => pieces)).map(({ cubic: c }) => c);
+    for (const c of middles) {
+      const near = ends.some(
+        (e) => Math.hypot(e[6] - c[6], e[7] - c[7]) < 200 || Math.hypot(e[6] - c[0], e[7] - c[1]) < 200,
+      );
+      expect(near).toBe(true);
+    }
     const kept = shapes.filter(({ id }) => !replaced.includes(id)).map(({ id }) => id);
     expect(groupsOf(kept)).toEqual(['DOORS', 'FURNITURE']);
   });
@@ -267,6 +304,40 @@ describe('the plan of a drawing', () => {
     expect(replaced).toEqual(['a', 'b']);
     expect(openingsOf(planOf(thick, [], MM).walls)).toEqual(['door']);
     expect(planOf(glass, [], MM)).toEqual({ walls: [], replaced: [] });
+  });
+});
+
+describe('a door', () => {
+  const wall = (hinge: 'start' | 'end', side: 'left' | 'right'): Wall => ({
+    id: 'w',
+    points: [
+      [0, 0],
+      [4, 0],
+    ],
+    isClosed: false,
+    thickness: 0.2,
+    openings: [{ id: 'd', kind: 'door', piece: 0, at: 0.5, width: 1, sill: 0, head: 2, swing: { hinge, side } }],
+  });
+
+  // With y down, the right of one who goes along x is below.
+  it.each([
+    ['start', 'right', [1.5, 0.1], [1.5, 1.1], [2.5, 0.1]],
+    ['end', 'right', [2.5, 0.1], [2.5, 1.1], [1.5, 0.1]],
+    ['start', 'left', [1.5, -0.1], [1.5, -1.1], [2.5, -0.1]],
+    ['end', 'left', [2.5, -0.1], [2.5, -1.1], [1.5, -0.1]],
+  ] as const)('hung at the %s, opening to the %s, swings round its hinge', (hinge, side, at, open, shut) => {
+    const lines = doorLines(wall(hinge, side), wall(hinge, side).openings[0]!);
+    expect(lines.slice(0, 2)).toEqual([
+      ['M', ...at.map((v) => expect.closeTo(v, 9))],
+      ['L', ...open.map((v) => expect.closeTo(v, 9))],
+    ]);
+    const arc = [...polylines(lines, 1e-4)[0]!.points.slice(2)];
+    for (let i = 0; i < arc.length; i += 2) {
+      expect(Math.hypot(arc[i]! - at[0], arc[i + 1]! - at[1])).toBeCloseTo(1, 3);
+      expect(arc[i]!).toBeGreaterThan(1.49);
+      expect(arc[i]!).toBeLessThan(2.51);
+    }
+    expect(arc.slice(-2)).toEqual(shut.map((v) => expect.closeTo(v, 9)));
   });
 });
 

@@ -6,6 +6,12 @@ const size = z.number().min(0).max(1e9);
 
 export const OPENING_KINDS = ['door', 'window'] as const;
 
+export const HINGES = ['start', 'end', 'both'] as const;
+export const SWING_SIDES = ['left', 'right'] as const;
+
+/** Where a door hangs, at both jambs where it has two leaves, and to which side it opens, for one who goes along its piece of wall. */
+export const SwingSchema = z.object({ hinge: z.enum(HINGES), side: z.enum(SWING_SIDES) });
+
 export const OpeningSchema = z.object({
   id: z.string().min(1).max(60),
   kind: z.enum(OPENING_KINDS),
@@ -16,6 +22,8 @@ export const OpeningSchema = z.object({
   /** Heights above the floor. */
   sill: size,
   head: size,
+  /** Of a door; left out where nothing is known of it. */
+  swing: SwingSchema.optional(),
 });
 
 export const WallSchema = z.object({
@@ -32,4 +40,5 @@ export const WallSchema = z.object({
 
 export type Wall = z.infer<typeof WallSchema>;
 export type Opening = z.infer<typeof OpeningSchema>;
+export type Swing = z.infer<typeof SwingSchema>;
 export type OpeningKind = Opening['kind'];

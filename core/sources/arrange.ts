@@ -76,10 +76,11 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
     groups.map(({ footprint }) => footprint),
     isShown,
   );
+  const names = namesOf(groups, drawing);
   const proposals = groups.map(({ shapes, isGround, lines, footprint: { regions } }, i): Proposal => {
     const { colour, opacity } = shapes[0]!;
     return {
-      name: isGround ? 'Ground' : layerName(shapes),
+      name: names[i]!,
       members: shapes.map((shape) => shape.id),
       shown: isShown[i]!,
       ground: isGround,
@@ -197,6 +198,24 @@ function boxOf({ path, stroke }: Shape): Bounds {
 const TOUCHING_SHARE = 1e-4;
 
 const GENERIC = /^(path|piece|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
+
+/** Layers of a file keep their names; further colours on one are told apart by them. */
+function namesOf(groups: readonly Group[], { areGroupsLayers }: Drawing): string[] {
+  const taken = new Set<string>();
+  return groups.map(({ shapes, isGround }) => {
+    if (isGround) return 'Ground';
+    const { group, colour } = shapes[0]!;
+    const own = areGroupsLayers ? group.slice(0, 80).trim() : '';
+    const name =
+      own === ''
+        ? layerName(shapes)
+        : taken.has(own)
+          ? `${own.slice(0, 60)}, ${colourName(colour).toLowerCase()}`
+          : own;
+    taken.add(name);
+    return name;
+  });
+}
 
 /** A shape's own name where it is alone and has one, the group's where all stand in one, else the colour's. */
 function layerName(shapes: readonly Shape[]): string {

@@ -32,7 +32,9 @@ export function randomPlan(random: () => number, options: PlanOptions): Wall[] {
     if (room > 0 && random() < 0.7) {
       const at = 0.5 + ((random() - 0.5) * room) / length;
       const kind = thickness === outer && random() < 0.6 ? 'window' : 'door';
-      openings.push({ id: `${n}`, kind, piece: 0, at, width: opening, sill: 0, head: 2.1 });
+      const swing = { hinge: n % 2 === 0 ? 'start' : 'end', side: n % 3 === 0 ? 'left' : 'right' } as const;
+      const size = { width: opening, sill: 0, head: 2.1 };
+      openings.push({ id: `${n}`, kind, piece: 0, at, ...size, ...(kind === 'door' ? { swing } : {}) });
     }
     const points: [number, number][] = [
       [x0, y0],
@@ -77,11 +79,16 @@ export function openingLines(walls: readonly Wall[]): Path {
   return walls.flatMap((wall) =>
     wall.openings.flatMap((opening): Segment[] => {
       const { start, way, length } = pieceOf(wall, opening.piece)!;
+      const sign = opening.swing?.side === 'left' ? -1 : 1;
       const place = (along: number, across: number): [number, number] => [
-        start[0] + way[0] * along - way[1] * across,
-        start[1] + way[1] * along + way[0] * across,
+        start[0] + way[0] * along - way[1] * sign * across,
+        start[1] + way[1] * along + way[0] * sign * across,
       ];
-      const [from, to] = [-1, 1].map((side) => opening.at * length + (side * opening.width) / 2) as [number, number];
+      const turn = opening.swing?.hinge === 'end' ? -1 : 1;
+      const [from, to] = [-1, 1].map((end) => opening.at * length + (end * turn * opening.width) / 2) as [
+        number,
+        number,
+      ];
       const half = wall.thickness / 2;
       if (opening.kind === 'window') {
         return [-half, 0, half].flatMap((across): Segment[] => [
@@ -94,7 +101,7 @@ export function openingLines(walls: readonly Wall[]): Path {
       return [
         ['M', ...place(from, half)],
         ['L', ...place(from, half + w)],
-        ['C', ...place(from + k, half + w), ...place(to, half + k), ...place(to, half)],
+        ['C', ...place(from + turn * k, half + w), ...place(to, half + k), ...place(to, half)],
       ];
     }),
   );

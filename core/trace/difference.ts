@@ -2,11 +2,12 @@
 import type { Shape } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
-import { labDistance, labOf, luma, rgbOfHex } from '../picture/colour.ts';
+import { labDistance, labOf, luma } from '../picture/colour.ts';
 import { renderCoverage } from '../picture/coverage.ts';
+import { drawnPixels } from '../picture/drawn.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
 import { otsu, setLevel } from '../picture/steps/threshold.ts';
-import type { Prepared } from '../picture/types.ts';
+import type { Picture, Prepared } from '../picture/types.ts';
 import type { TraceSettings } from './settings.ts';
 
 export interface Difference {
@@ -24,11 +25,17 @@ export interface Difference {
 const UNLIKE = 0.14;
 
 /**
- * Compares pixel centres: with ink, which side of the edge they are on; with tones and colours, whether they have the
- * colour that is painted there.
+ * Compares form at the centres of pixels, whatever colours the shapes have. With ink: which side of its edge they are on. With
+ * tones and colours: whether they have the colour that the picture mostly has under the shape that lies there.
  * @param shapes in paint order, in pixels of the source, without those that were discarded
+ * @param isByHand for shapes that were not traced, of which one may cover several colours: whether anything is drawn there
  */
-export function differenceOf(prepared: Prepared, shapes: readonly Shape[], settings: TraceSettings): Difference {
+export function differenceOf(
+  prepared: Prepared,
+  shapes: readonly Shape[],
+  settings: TraceSettings,
+  isByHand = false,
+): Difference {
   const { width, height } = prepared.picture;
   const painted = paint(prepared, shapes);
   const map = new Uint8Array(width * height);
@@ -49,20 +56,42 @@ export function differenceOf(prepared: Prepared, shapes: readonly Shape[], setti
     }
     return { width, height, map, missing, added, drawn };
   }
+  if (isByHand) {
+    const isDrawn = drawnPixels(prepared.picture);
+    for (let i = 0; i < map.length; i++) {
+      const [wanted, has] = [isDrawn(i % width, Math.floor(i / width)), painted[i]! > 0];
+      set(i, wanted, has, wanted === has);
+    }
+    return { width, height, map, missing, added, drawn };
+  }
   const { data } = prepared.picture;
-  const labs = shapes.map(({ colour }) => labOf(...rgbOfHex(colour)));
+  const labs = coloursUnder(painted, data, shapes.length).map((rgb) => labOf(...rgb));
   const greys = settings.mode === 'tones';
   for (let i = 0; i < map.length; i++) {
-    const [wanted, top] = [data[4 * i + 3]! > 127, painted[i]!];
+    const top = painted[i]!;
     const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
+    const wanted = data[4 * i + 3]! > 127 && (top > 0 || !isLight(r, g, b));
     const v = Math.round(255 * luma(r, g, b));
-    const isSame =
-      top > 0
-        ? wanted && labDistance(greys ? labOf(v, v, v) : labOf(r, g, b), labs[top - 1]!) <= UNLIKE
-        : !wanted || isLight(r, g, b);
-    set(i, wanted, top > 0, isSame);
+    const isAlike = () => labDistance(greys ? labOf(v, v, v) : labOf(r, g, b), labs[top - 1]!) <= UNLIKE;
+    set(i, wanted, top > 0, top > 0 ? wanted && isAlike() : !wanted);
   }
   return { width, height, map, missing, added, drawn };
+}
+
+/** The colour in the middle of those that the picture has under each shape, channel by channel. */
+function coloursUnder(painted: Uint32Array, data: Picture['data'], shapes: number): [number, number, number][] {
+  const starts = new Uint32Array(shapes + 2);
+  for (const n of painted) starts[n + 1]!++;
+  for (let n = 1; n < starts.length; n++) starts[n]! += starts[n - 1]!;
+  const pixels = new Uint32Array(painted.length);
+  const next = starts.slice();
+  for (const [i, n] of painted.entries()) pixels[next[n]!++] = i;
+  return Array.from({ length: shapes }, (_, shape) => {
+    const own = pixels.subarray(starts[shape + 1], starts[shape + 2]);
+    const middle = (channel: number) =>
+      Uint8Array.from(own, (i) => data[4 * i + channel]!).sort()[own.length >> 1] ?? 0;
+    return [middle(0), middle(1), middle(2)];
+  });
 }
 
 /** Paper, which need not be covered. */

@@ -23,7 +23,7 @@ import {
   smallPartLimit,
   type WallLimits,
 } from '../../core/index.ts';
-import { hashOf, readerOf } from '../../node/reader.ts';
+import { readerOf } from '../../node/reader.ts';
 import { NotFound } from '../errors.ts';
 import type { AssetStore } from '../stores/assets.ts';
 import type { ProjectStore } from '../stores/projects.ts';
@@ -90,24 +90,35 @@ export async function restoreOneDemo(deps: DemoDeps, id: string): Promise<Projec
   return projects.get(id);
 }
 
-const DEMOS: Readonly<
-  Record<DemoName, (place: Workplace, stored: (name: string) => Promise<Stored>) => Promise<Project>>
-> = {
-  hall: async (place, stored) => hallProject(place, await stored('hall.dxf'), await stored('hall.jpg')),
-  word: wordProject,
-  crest: async (place, stored) => crestProject(place, await stored('crest.jpg')),
-  patch: async (place, stored) => patchProject(place, await stored('patch.svg')),
+interface Demo {
+  readonly files: readonly string[];
+  readonly make: (place: Workplace, ...stored: Stored[]) => Promise<Project>;
+}
+
+const DEMOS: Readonly<Record<DemoName, Demo>> = {
+  hall: { files: ['hall.dxf', 'hall.jpg'], make: (place, work, scan) => hallProject(place, work!, scan!) },
+  word: { files: [], make: wordProject },
+  crest: { files: ['crest.jpg'], make: (place, scan) => crestProject(place, scan!) },
+  patch: { files: ['patch.svg'], make: (place, drawing) => patchProject(place, drawing!) },
 };
 
+/** What was traced and laid out once, by folder and name: it comes out the same every time, and takes seconds. */
+const documents = new Map<string, Promise<Project>>();
+
 async function demoDocument({ assets, demoFolder }: DemoDeps, name: DemoName): Promise<Project> {
-  const files = new Map<string, Uint8Array>();
-  const stored = async (name: string): Promise<Stored> => {
-    const bytes = readFileSync(join(demoFolder, name));
-    files.set(hashOf(bytes), bytes);
-    return { name, asset: await assets.put(bytes), head: bytes };
-  };
-  const place: Workplace = { evaluator: new Evaluator(), reader: readerOf((asset) => files.get(asset)!) };
-  return DEMOS[name](place, stored);
+  const { files, make } = DEMOS[name];
+  const stored: Stored[] = [];
+  for (const file of files) {
+    const bytes = readFileSync(join(demoFolder, file));
+    stored.push({ name: file, asset: await assets.put(bytes), head: bytes });
+  }
+  const key = join(demoFolder, name);
+  const known = documents.get(key);
+  if (known) return known;
+  const reader = readerOf((asset) => stored.find((file) => file.asset === asset)!.head);
+  const document = make({ evaluator: new Evaluator(), reader }, ...stored);
+  documents.set(key, document);
+  return document;
 }
 
 interface Workplace {

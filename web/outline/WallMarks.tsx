@@ -1,6 +1,8 @@
 // WallMarks.tsx — walls and their openings under the hand: ends moved together, openings moved along and widened.
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import {
+  doorLines,
+  glassLine,
   middleLine,
   moveNode,
   nearestOnWalls,
@@ -172,18 +174,8 @@ interface OpeningMarkProps {
 /** A door shows its leaf and swing, a window its glass. */
 function OpeningMark({ wall, opening, isChosen, pixel }: OpeningMarkProps) {
   const outline = openingOutline(wall, opening);
-  const piece = pieceOf(wall, opening.piece);
-  if (!outline || !piece) return null;
-  const { start, way, length } = piece;
-  const spot = (along: number, across: number) => {
-    const s = opening.at * length + along;
-    return `${start[0] + way[0] * s - way[1] * across} ${start[1] + way[1] * s + way[0] * across}`;
-  };
-  const half = opening.width / 2;
-  const sign =
-    opening.kind === 'window'
-      ? `M${spot(-half, 0)}L${spot(half, 0)}`
-      : `M${spot(-half, 0)}L${spot(-half, opening.width)}A${opening.width} ${opening.width} 0 0 0 ${spot(half, 0)}`;
+  if (!outline) return null;
+  const sign = printPath(opening.kind === 'window' ? glassLine(wall, opening) : doorLines(wall, opening), DIGITS);
   return (
     <g data-opening={opening.kind} className="stroke-tide" strokeWidth={(isChosen ? 3 : 1.25) * pixel}>
       <path d={printPath(outline, DIGITS)} className="fill-sheet" />

@@ -15,6 +15,8 @@ export const PieceSchema = z.object({
   area: z.number(),
   /** Left, top, right, bottom in user units. */
   box: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+  /** The last trace did not have it; it is known for one that has it again. */
+  gone: z.literal(true).optional(),
 });
 export type PieceMark = z.infer<typeof PieceSchema>;
 

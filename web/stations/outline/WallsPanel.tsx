@@ -1,5 +1,12 @@
 // WallsPanel.tsx — walls of a plan: found between parallel lines or drawn, as sentences about their sizes and openings.
-import { OPENING_KINDS, type OpeningKind, type Source, type Wall } from '../../../core/index.ts';
+import {
+  OPENING_KINDS,
+  type OpeningKind,
+  type Source,
+  type Swing,
+  USUAL_SWING,
+  type Wall,
+} from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
@@ -240,10 +247,36 @@ function WallSizes({ source, walls }: { source: Source; walls: readonly Wall[] }
               {words}{' '}
             </span>
           ))}
+          {opening.kind === 'door' && (
+            <SwingWords
+              swing={opening.swing ?? USUAL_SWING}
+              onChange={(swing) => change(changedOpening(walls, opening.id, { swing }), null)}
+            />
+          )}
           <TextButton onClick={removeChosenWall}>Remove it</TextButton>
         </Sentence>
       )}
       <SnapSentence source={source} />
+    </>
+  );
+}
+
+/** How a door hangs, and what would turn it. */
+function SwingWords({ swing, onChange }: { swing: Swing; onChange: (swing: Swing) => void }) {
+  const { hinge, side } = swing;
+  return (
+    <>
+      {hinge !== 'both' && (
+        <TextButton onClick={() => onChange({ side, hinge: hinge === 'start' ? 'end' : 'start' })}>
+          Hang it at its other jamb
+        </TextButton>
+      )}{' '}
+      <TextButton onClick={() => onChange({ hinge, side: side === 'left' ? 'right' : 'left' })}>
+        Open it to the other side
+      </TextButton>{' '}
+      <TextButton onClick={() => onChange({ side, hinge: hinge === 'both' ? 'start' : 'both' })}>
+        {hinge === 'both' ? 'Give it one leaf' : 'Give it two leaves'}
+      </TextButton>{' '}
     </>
   );
 }

@@ -80,7 +80,7 @@ export const pictures = {
     });
   },
 
-  /** Where the prepared picture and the pieces that are kept, or some of them alone, disagree. */
+  /** Where the prepared picture and the pieces that are kept, or shapes drawn by hand alone, disagree. */
   async difference(
     project: Project,
     source: PictureSource,
@@ -92,7 +92,7 @@ export const pictures = {
       const skipped = switchedOff(project, source);
       const wanted = only && new Set(only);
       const kept = evaluator.drawing(source).shapes.filter(({ id }) => wanted?.has(id) ?? !skipped.has(id));
-      const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace);
+      const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace, only !== null);
       const pixels = new Uint8ClampedArray(4 * map.length);
       for (const [i, what] of map.entries()) if (what > 0) pixels.set(what === 1 ? MISSING : ADDED, 4 * i);
       const bitmap = await createImageBitmap(new ImageData(pixels, width, height));
