@@ -244,7 +244,7 @@ export type { PieceMark } from './sources/picture/pieces.ts';
 export { membersOf, placedShapes } from './sources/placing.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
-export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings } from './trace/settings.ts';
+export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings, UNDERLAY } from './trace/settings.ts';
 export { type Traced, trace } from './trace/trace.ts';
 export {
   type BuildView,

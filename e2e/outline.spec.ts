@@ -1,6 +1,6 @@
 // The Outline station: findings, choosing, combining, edits that stay open; and letters that stay editable beneath them.
 import { expect, type Page, test } from '@playwright/test';
-import { dropFile, openDemo, openProject, proof, proven, saved, troubleOn } from './steps.ts';
+import { drag, dropFile, openDemo, openProject, proof, proven, saved, troubleOn } from './steps.ts';
 
 const chosen = (page: Page, words: string) => expect(page.getByRole('heading', { name: words })).toBeVisible();
 const findings = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
@@ -10,16 +10,6 @@ const stations = (page: Page) => page.getByRole('navigation', { name: 'Stations'
 async function openOutline(page: Page): Promise<void> {
   await stations(page).getByRole('link', { name: 'Outline' }).click();
   await page.locator('[data-outline-desk="ready"]').waitFor();
-}
-
-/** Drags from one share of the view to another. */
-async function drag(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
-  const box = (await page.locator('[data-outline-desk]').boundingBox())!;
-  const at = ([x, y]: readonly [number, number]) => [box.x + x * box.width, box.y + y * box.height] as const;
-  await page.mouse.move(...at(from));
-  await page.mouse.down();
-  await page.mouse.move(...at(to), { steps: 6 });
-  await page.mouse.up();
 }
 
 const LOOSE = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><g fill="none" stroke="#225577" stroke-width="3">

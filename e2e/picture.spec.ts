@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { dropFile, openCrest, openDemo, proofNumber, proven, saved, troubleOn } from './steps.ts';
+import { drag, dropFile, openCrest, openDemo, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 /** Flat colours with soft edges, as a browser saves them. */
 const POSTER = `<svg xmlns="http://www.w3.org/2000/svg" width="420" height="300"><rect width="420" height="300" fill="#f8f5ec"/>
@@ -161,6 +161,34 @@ test('a photograph says how many pieces it has before layers are made of them', 
   await dialog.getByRole('button', { name: 'Leave it' }).click();
   await expect(dialog).toHaveCount(0);
   expect(await layers.count()).toBe(before);
+});
+
+test('a picture is only an underlay that is drawn over, and can be traced after all', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openCrest(page);
+  await page.getByRole('button', { name: /^Traced as/ }).click();
+  await page.getByRole('option', { name: 'nothing, only an underlay' }).click();
+  const layers = page.getByRole('list', { name: 'Layers' }).getByRole('listitem');
+  await expect(layers).toHaveCount(0);
+  await page.getByRole('button', { name: 'draw over it' }).click();
+  await page.locator('[data-outline-desk="ready"]').waitFor();
+  await expect(page.getByRole('img', { name: 'The picture beneath' })).toBeVisible();
+  await page.getByRole('button', { name: /^Figure/ }).click();
+  await page.getByRole('option', { name: 'ellipses' }).click();
+  await drag(page, [0.3, 0.3], [0.6, 0.7]);
+  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await expect(layers).toHaveCount(1);
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Source' }).click();
+  await page.getByRole('button', { name: /^Traced as/ }).click();
+  await page.getByRole('option', { name: 'ink', exact: true }).click();
+  await expect(page.locator('[data-trace-stats="current"]')).toBeVisible();
+  await expect(layers).not.toHaveCount(1);
+  // Taken back step by step it is as it was: traced, with the one layer.
+  for (const left of [1, 0, 1]) {
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(layers).toHaveCount(left);
+  }
+  expect(trouble).toEqual([]);
 });
 
 test('what cannot be traced is said, and nothing is lost', async ({ page }) => {

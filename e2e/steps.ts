@@ -68,6 +68,16 @@ export async function openCrest(page: Page): Promise<void> {
   await proven(page);
 }
 
+/** Drags from one share of the Outline station's view to another. */
+export async function drag(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+  const box = (await page.locator('[data-outline-desk]').boundingBox())!;
+  const at = ([x, y]: readonly [number, number]) => [box.x + x * box.width, box.y + y * box.height] as const;
+  await page.mouse.move(...at(from));
+  await page.mouse.down();
+  await page.mouse.move(...at(to), { steps: 6 });
+  await page.mouse.up();
+}
+
 /** A drawing of a sun with rays, and a hole in it: points on a wavy ring. */
 export function sun(points: number): string {
   const ring = (count: number, radius: (angle: number) => number) =>

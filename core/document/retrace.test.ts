@@ -54,8 +54,8 @@ const sourceOf = (project: Project) => project.sources[0] as PictureSource;
 /** Traces again with other settings and makes that the project's. */
 function again(project: Project, change: Partial<PictureSource>): Project {
   const source = { ...sourceOf(project), ...change };
-  const { source: next, layers } = retrace(project, source, evaluator().traced(source), options);
-  return applyCommand(project, { do: 'change-source', source: next, layers: [...layers] });
+  const { source: next, layers, gone } = retrace(project, source, evaluator().traced(source), options);
+  return applyCommand(project, { do: 'change-source', source: next, layers: [...layers], gone: [...gone] });
 }
 
 const stranded = (project: Project) => project.layers.flatMap((layer) => evaluator().outlines(project, layer).stranded);
@@ -130,6 +130,39 @@ describe('the size that was promised', () => {
     const project = projectOf(spotted, 'ink', 7);
     const measured = applyCommand(project, { do: 'scale-source', source: 'sign', scale: 0.7123 });
     expect(sourceOf(again(measured, specks))).toMatchObject({ scale: 0.7123, origin: sourceOf(measured).origin });
+  });
+});
+
+describe('an underlay', () => {
+  const painted = projectOf(sign());
+  const none = { trace: { ...sourceOf(painted).trace, mode: 'none' } as const };
+
+  it('has no pieces, and of its layers those that hold what was drawn over it', () => {
+    const red = byColour(painted, '#c9593f');
+    const drawnToo = {
+      ...painted,
+      layers: painted.layers.map((layer) =>
+        layer === red ? { ...layer, members: [...layer.members, 'drawn-1'], skipped: [layer.members[0]!] } : layer,
+      ),
+    };
+    const source = { ...sourceOf(drawnToo), ...none };
+    const { source: next, layers, gone } = retrace(drawnToo, source, evaluator().traced(source), options);
+    expect(next.pieces).toEqual([]);
+    expect(evaluator().traced(next).drawing).toMatchObject({ shapes: [], warnings: [] });
+    expect(layers).toEqual([{ ...red, members: ['drawn-1'] }]);
+    expect(gone).toEqual(painted.layers.filter((layer) => layer !== red).map(({ id }) => id));
+  });
+
+  it('lies where it lay, and becomes layers when it is traced after all', () => {
+    const bare = again(painted, none);
+    expect(bare.layers).toEqual([]);
+    const { scale, origin } = sourceOf(painted);
+    expect(sourceOf(bare)).toMatchObject({ scale, origin });
+    const traced = again(bare, { trace: sourceOf(painted).trace });
+    expect(traced.layers.map(({ material }) => material.colour)).toEqual(
+      painted.layers.map(({ material }) => material.colour),
+    );
+    expect(readProject(JSON.parse(JSON.stringify(bare)))).toEqual(bare);
   });
 });
 

@@ -6,6 +6,7 @@ import type { Bounds } from '../outline/types.ts';
 import { labDistance, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { PictureSource } from '../sources/picture/picture.ts';
 import { type Named, named, type PieceMark } from '../sources/picture/pieces.ts';
+import { UNDERLAY } from '../trace/settings.ts';
 import type { Traced } from '../trace/trace.ts';
 import { arrangeLayers, type LayerWishes } from './arrive.ts';
 import type { Layer, Project } from './schema.ts';
@@ -14,6 +15,8 @@ export interface Retraced {
   readonly source: PictureSource;
   /** Those that changed and those that are new. */
   readonly layers: readonly Layer[];
+  /** Ids of those that nothing is left of. */
+  readonly gone: readonly string[];
   readonly warnings: readonly Warning[];
 }
 
@@ -29,13 +32,17 @@ export function retrace(project: Project, source: PictureSource, traced: Traced,
   const before = project.sources.find((known) => known.id === source.id) as PictureSource;
   // A scan of another size lies where the old one lay.
   const ratio = Math.max(before.width, before.height) / Math.max(source.width, source.height);
-  const fit = named(traced.drawing, before.pieces, ratio);
   const own = project.layers.filter((layer) => layer.source === source.id);
-  const held = new Set(own.flatMap((layer) => layer.members));
-  const placed: PictureSource = {
+  const lies = {
     ...source,
     scale: source.scale * ratio,
-    origin: [source.origin[0] / ratio, source.origin[1] / ratio],
+    origin: [source.origin[0] / ratio, source.origin[1] / ratio] as [number, number],
+  };
+  if (source.trace.mode === UNDERLAY) return underlay(lies, before, own);
+  const fit = named(traced.drawing, before.pieces, ratio);
+  const held = new Set(own.flatMap((layer) => layer.members));
+  const placed: PictureSource = {
+    ...lies,
     pieces: [
       ...fit.pieces,
       ...before.pieces.filter(({ id }) => fit.lost.includes(id) && held.has(id)).map(goneAt(1 / ratio)),
@@ -47,7 +54,23 @@ export function retrace(project: Project, source: PictureSource, traced: Traced,
   return {
     source: { ...placed, ...promisedPlacement(before, own, placed, all, options) },
     layers: all.filter((layer, i) => layer !== own[i]),
+    gone: [],
     warnings: traced.drawing.warnings,
+  };
+}
+
+/** A picture that is not traced any more: its pieces go, and the layers that hold nothing else. */
+function underlay(source: PictureSource, { pieces }: PictureSource, own: readonly Layer[]): Retraced {
+  const traced = new Set(pieces.map(({ id }) => id));
+  const without = (ids: readonly string[]) => ids.filter((id) => !traced.has(id));
+  const isLeft = ({ members }: Layer) => members.some((id) => !traced.has(id));
+  return {
+    source: { ...source, pieces: [] },
+    layers: own
+      .filter(isLeft)
+      .map((layer) => ({ ...layer, members: without(layer.members), skipped: without(layer.skipped) })),
+    gone: own.filter((layer) => !isLeft(layer)).map(({ id }) => id),
+    warnings: [],
   };
 }
 

@@ -235,7 +235,7 @@ export class Evaluator {
     return kind.build === 'part' ? kind.parts(this.content(source)) : [];
   }
 
-  /** Width and height of a source in its own user units, shapes taken as ground left out. */
+  /** Width and height of a source in its own user units, shapes taken as ground left out; of its sheet where it has no shapes. */
   extent(project: Resolved, source: Source): readonly [width: number, height: number] {
     const ground = project.layers
       .filter((layer) => layer.source === source.id && layer.ground)
@@ -253,7 +253,7 @@ export class Evaluator {
         shapes.filter((shape) => !left.has(shape.id)),
         sheet,
       );
-      return box ? [box.maxX - box.minX, box.maxY - box.minY] : [0, 0];
+      return box ? [box.maxX - box.minX, box.maxY - box.minY] : [sheet.width, sheet.height];
     });
   }
 

@@ -7,9 +7,20 @@ import { projectOf } from '../testing/projects.ts';
 const dxf = (...circles: readonly (readonly [layer: string, colour: number])[]) =>
   [
     ['0', 'SECTION', '2', 'ENTITIES'],
-    ...circles.map(([layer, colour], i) =>
-      ['0', 'CIRCLE', '8', layer, '62', `${colour}`, '10', `${30 * i}`, '20', '0', '40', '10'],
-    ),
+    ...circles.map(([layer, colour], i) => [
+      '0',
+      'CIRCLE',
+      '8',
+      layer,
+      '62',
+      `${colour}`,
+      '10',
+      `${30 * i}`,
+      '20',
+      '0',
+      '40',
+      '10',
+    ]),
     ['0', 'ENDSEC', '0', 'EOF'],
   ]
     .flat()

@@ -8,11 +8,13 @@ import { LAYERINGS } from './flats.ts';
 import { distinctColours, swatchesOf } from './palette.ts';
 
 export const TRACE_MODES = ['ink', 'tones', 'colours', 'centreline'] as const;
+/** Not traced at all: it lies under what is drawn. */
+export const UNDERLAY = 'none';
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1f5c57');
 
 export const TraceSchema = z.object({
-  mode: z.enum(TRACE_MODES),
+  mode: z.enum([...TRACE_MODES, UNDERLAY]),
   /** What is taken as ink. */
   ink: z.enum(INKS),
   /** How many tones or colours; null takes as many as stand apart. */

@@ -11,7 +11,7 @@ import { traceCentrelines } from './centreline.ts';
 import { traceFlats } from './flats.ts';
 import { tracedInk } from './ink.ts';
 import { type Piece, piecesFrom } from './rings.ts';
-import type { TraceSettings } from './settings.ts';
+import { type TraceSettings, UNDERLAY } from './settings.ts';
 
 export interface Traced {
   readonly drawing: Drawing;
@@ -33,15 +33,12 @@ const MANY = { pieces: 1000, curves: 6000 } as const;
 export function trace(prepared: Prepared, settings: TraceSettings, report: Report = () => {}): Traced {
   const { picture, frame } = prepared;
   report(0);
-  const found =
-    settings.mode === 'ink' || settings.mode === 'centreline'
-      ? inkShapes(prepared, settings, report)
-      : flatShapes(prepared, settings);
+  const found = foundIn(prepared, settings, report);
   report(1);
   const matrix = [frame.scale, 0, 0, frame.scale, frame.x, frame.y] as const;
   const shapes = found.shapes.map((shape): Shape => movedShape(shape, matrix));
   const warnings = [...found.warnings];
-  if (shapes.length === 0) warnings.push(nothingIn(prepared, settings));
+  if (shapes.length === 0 && settings.mode !== UNDERLAY) warnings.push(nothingIn(prepared, settings));
   if (shapes.length > MANY.pieces || found.curves > MANY.curves) {
     const message = `The trace has ${shapes.length} pieces of ${found.curves} lines and curves. Keep only larger ones (a higher Detail), soften the picture or take fewer colours before building them.`;
     warnings.push({ code: 'many', message });
@@ -63,6 +60,14 @@ export function trace(prepared: Prepared, settings: TraceSettings, report: Repor
     ),
     stray: found.stray * frame.scale,
   };
+}
+
+const NOTHING: Found = { shapes: [], ground: [], curves: 0, stray: 0, warnings: [] };
+
+function foundIn(prepared: Prepared, settings: TraceSettings, report: Report): Found {
+  if (settings.mode === UNDERLAY) return NOTHING;
+  const isInk = settings.mode === 'ink' || settings.mode === 'centreline';
+  return isInk ? inkShapes(prepared, settings, report) : flatShapes(prepared, settings);
 }
 
 interface Found {
@@ -87,7 +92,7 @@ function inkShapes(prepared: Prepared, settings: TraceSettings, report: Report):
   const level = levelOf(grey, prepared, settings);
   const limits = inPixels(prepared, settings);
   report(0.2);
-  if (level === null) return { shapes: [], ground: [], curves: 0, stray: 0, warnings: [] };
+  if (level === null) return NOTHING;
   const colour = inkColour(prepared, grey, level);
   if (settings.mode === 'centreline') {
     const strokes = traceCentrelines(grey, { level, ...limits });

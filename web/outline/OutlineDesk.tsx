@@ -1,7 +1,14 @@
 // OutlineDesk.tsx — the outlines of one source as curves: chosen by click, box and lasso, pulled apart to look between
 // them, with what the check found and what an action would change. Wheel zooms, Space and dragging moves.
 import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import type { Layer, Matrix, OutlineShape, Source } from '../../core/index.ts';
+import {
+  type Layer,
+  type Matrix,
+  type OutlineShape,
+  type OutlineView,
+  type Source,
+  UNDERLAY,
+} from '../../core/index.ts';
 import { STEERED } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
@@ -56,7 +63,7 @@ export function OutlineDesk({ source }: { source: Source }) {
   const view = useOutline((state) => state.view);
   const { chosen, hidden, isolated, chooseBy, apart, preview, tool } = useOutline();
   const shapes = view?.shapes ?? NO_SHAPES;
-  const { box, eye, viewBox, frame, placeAt, lookAt } = useEye(wholeOf(source, shapes), source.id, areShapesMoved);
+  const { box, eye, viewBox, frame, placeAt, lookAt } = useEye(wholeOf(source, view), source.id, areShapesMoved);
   const drag = useRef<Drag | null>(null);
   const wasDragged = useRef(false);
   const [line, setLine] = useState<readonly Place[]>([]);
@@ -317,13 +324,16 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
 });
 
 /** What is framed: the shapes, and the sheet of a drawing that may have none yet. */
-function wholeOf(source: Source, shapes: readonly OutlineShape[]): Area | null {
-  if (source.kind !== 'drawing') return areaOf(shapes);
-  const sheet = { minX: 0, minY: 0, maxX: source.width, maxY: source.height };
-  const drawn = areaOf(shapes) ?? sheet;
+function wholeOf(source: Source, view: OutlineView | null): Area | null {
+  if (!view) return null;
+  const { x, y, width, height } = view.sheet;
+  const sheet = { minX: x, minY: y, maxX: x + width, maxY: y + height };
+  const drawn = areaOf(view.shapes) ?? sheet;
+  const isDrawnOn = source.kind === 'drawing' || (source.kind === 'picture' && source.trace.mode === UNDERLAY);
+  if (!isDrawnOn) return drawn;
   return {
-    minX: Math.min(0, drawn.minX),
-    minY: Math.min(0, drawn.minY),
+    minX: Math.min(sheet.minX, drawn.minX),
+    minY: Math.min(sheet.minY, drawn.minY),
     maxX: Math.max(sheet.maxX, drawn.maxX),
     maxY: Math.max(sheet.maxY, drawn.maxY),
   };

@@ -2,7 +2,15 @@
 // leaves the project as it was.
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { type Arrival, fileKind, type LeftOut, sniffPicture, toleranceFor, type Warning } from '../../core/index.ts';
+import {
+  type Arrival,
+  fileKind,
+  type LeftOut,
+  sniffPicture,
+  toleranceFor,
+  UNDERLAY,
+  type Warning,
+} from '../../core/index.ts';
 import { api } from '../requests/api.ts';
 import { geometry } from '../worker/client.ts';
 import { isNamedAsProject, takeWaiting } from './arrivals.ts';
@@ -154,10 +162,22 @@ export function putAside(): void {
   useImport.setState({ results: [] });
 }
 
-/** Brings in the picture that was held back, or leaves it. */
-export function decideHeld(isWanted: boolean): void {
+/** Brings in the picture that was held back: with its layers, or only to be drawn over. Null leaves it. */
+export function decideHeld(as: 'layers' | 'underlay' | null): void {
   const { held } = useImport.getState();
-  useImport.setState({ held: null, results: held && isWanted ? [taken(held.file, held.value)] : [] });
+  const value = held && (as === 'underlay' ? asUnderlay(held.value) : held.value);
+  useImport.setState({ held: null, results: held && value && as ? [taken(held.file, value)] : [] });
+}
+
+function asUnderlay(arrival: Arrival): Arrival {
+  const { source } = arrival;
+  if (source.kind !== 'picture') return arrival;
+  return {
+    ...arrival,
+    source: { ...source, pieces: [], trace: { ...source.trace, mode: UNDERLAY } },
+    layers: [],
+    warnings: [],
+  };
 }
 
 /** A picture's file in place of the one it has: its layers and recipes stay. */

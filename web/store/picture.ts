@@ -92,13 +92,13 @@ async function traceWanted(): Promise<void> {
       set({ failure: outcome.error.message });
       continue;
     }
-    const { stats, warnings, source: traced, layers } = outcome.value;
+    const { stats, warnings, source: traced, layers, gone } = outcome.value;
     const replaced = traced.asset === source.asset ? null : comparedPieces(source, traced);
     set({ stats: { ...get().stats, [id]: stats }, replaced: { ...get().replaced, [id]: replaced } });
     const many = warnings.find(({ code }) => code === 'many');
     const isKnown = project.sources.includes(source) && source.pieces.length >= traced.pieces.length / 2;
     if (many && !isKnown) set({ held: { source: traced, layers, message: many.message } });
-    else dispatch({ do: 'change-source', source: traced, layers: [...layers] }, gesture);
+    else dispatch({ do: 'change-source', source: traced, layers: [...layers], gone: [...gone] }, gesture);
     forget(id, change);
   }
   set({ busy: false });

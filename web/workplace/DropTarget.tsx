@@ -1,6 +1,7 @@
 // DropTarget.tsx — files dropped or pasted anywhere in the workplace are brought in.
 import { type ReactNode, useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { TextButton } from '../controls/TextButton.tsx';
 import { isTextField } from '../controls/typing.ts';
 import { copiedText, pasteShapes } from '../outline/clipboard.ts';
 import { useBringIn } from '../stations/source/useBringIn.ts';
@@ -52,12 +53,13 @@ export function DropTarget({ children }: { children: ReactNode }) {
           >
             <h2 className="font-serif text-lg">{held.file}</h2>
             <p className="my-2">{held.message}</p>
-            <button type="button" className="mr-4 text-tide underline" onClick={() => decideHeld(true)}>
-              Bring it in all the same
-            </button>
-            <button type="button" className="text-tide underline" onClick={() => decideHeld(false)}>
-              Leave it
-            </button>
+            <p className="flex flex-wrap gap-x-4">
+              <TextButton onClick={() => decideHeld('layers')}>Bring it in all the same</TextButton>
+              {held.value.source.kind === 'picture' && (
+                <TextButton onClick={() => decideHeld('underlay')}>Only draw over it</TextButton>
+              )}
+              <TextButton onClick={() => decideHeld(null)}>Leave it</TextButton>
+            </p>
           </div>
         </div>
       )}

@@ -2,7 +2,7 @@
 import { RefreshCw, X } from 'lucide-react';
 import { useEffect } from 'react';
 import { useDropzone } from 'react-dropzone';
-import type { PictureSource } from '../../../core/index.ts';
+import { type PictureSource, UNDERLAY } from '../../../core/index.ts';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Note, Panel } from '../../controls/Panel.tsx';
 import { formatCount, formatNumber } from '../../format.ts';
@@ -53,7 +53,7 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
             </button>
           </div>
         )}
-        {stats && (
+        {stats && source.trace.mode !== UNDERLAY && (
           <p
             className={`text-sm ${isPending ? 'opacity-50' : ''}`}
             data-trace-stats={isPending ? 'pending' : 'current'}
@@ -70,7 +70,7 @@ export function PictureCard({ source: known }: { source: PictureSource }) {
         ))}
       </Panel>
       <Stranded source={known} />
-      <PieceList source={known} />
+      {source.trace.mode !== UNDERLAY && <PieceList source={known} />}
     </>
   );
 }

@@ -1,10 +1,13 @@
 // TraceSentences.tsx — how a picture is traced, as sentences whose values are the controls.
 import { Pipette, X } from 'lucide-react';
-import type { Ink, Layering, PictureSource, TraceSettings } from '../../../core/index.ts';
+import { useNavigate } from 'react-router';
+import { type Ink, type Layering, type PictureSource, type TraceSettings, UNDERLAY } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { IconButton } from '../../controls/IconButton.tsx';
 import { Sentence } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
+import { drawOn } from '../../store/drawing.ts';
 import { changePicture } from '../../store/picture.ts';
 import { sourceView, useSourceView } from '../../store/source-view.ts';
 
@@ -13,6 +16,7 @@ const MODES: readonly (readonly [TraceSettings['mode'], string])[] = [
   ['tones', 'tones'],
   ['colours', 'colours'],
   ['centreline', 'centrelines'],
+  [UNDERLAY, 'nothing, only an underlay'],
 ];
 
 /** Where smooth begins when it is taken over by hand, px. */
@@ -24,16 +28,28 @@ export function TraceSentences({ source }: { source: PictureSource }) {
   const change = (part: Partial<TraceSettings>, gesture: string | null = null) =>
     changePicture(source.id, { trace: { ...trace, ...part } }, gesture);
   const isInk = trace.mode === 'ink' || trace.mode === 'centreline';
+  const mode = (
+    <>
+      The picture is traced as{' '}
+      <Choice<TraceSettings['mode']>
+        label="Traced as"
+        value={trace.mode}
+        options={MODES}
+        onChange={(mode) => change({ mode })}
+      />
+    </>
+  );
+  if (trace.mode === UNDERLAY) {
+    return (
+      <Sentence>
+        {mode}. It lies still beneath what you <DrawOver source={source.id} />.
+      </Sentence>
+    );
+  }
   return (
     <>
       <Sentence>
-        The picture is traced as{' '}
-        <Choice<TraceSettings['mode']>
-          label="Traced as"
-          value={trace.mode}
-          options={MODES}
-          onChange={(mode) => change({ mode })}
-        />
+        {mode}
         {isInk ? (
           <>
             ; ink is what is{' '}
@@ -106,6 +122,16 @@ export function TraceSentences({ source }: { source: PictureSource }) {
       </Sentence>
     </>
   );
+}
+
+/** The way to the pen, with the picture beneath it. */
+function DrawOver({ source }: { source: string }) {
+  const navigate = useNavigate();
+  const draw = () => {
+    drawOn(source);
+    navigate('../outline', { relative: 'path' });
+  };
+  return <TextButton onClick={draw}>draw over it</TextButton>;
 }
 
 type Change = (part: Partial<TraceSettings>, gesture?: string | null) => void;

@@ -10,6 +10,7 @@ import {
   type PictureSource,
   type Prepared,
   type Project,
+  UNDERLAY,
 } from '../../../core/index.ts';
 import { attempt, type Outcome } from '../outcome.ts';
 import { reader } from './reader.ts';
@@ -92,7 +93,12 @@ export const pictures = {
       const skipped = switchedOff(project, source);
       const wanted = only && new Set(only);
       const kept = evaluator.drawing(source).shapes.filter(({ id }) => wanted?.has(id) ?? !skipped.has(id));
-      const { width, height, map, missing, added, drawn } = differenceOf(prepared, kept, source.trace, only !== null);
+      const { width, height, map, missing, added, drawn } = differenceOf(
+        prepared,
+        kept,
+        source.trace,
+        only !== null || source.trace.mode === UNDERLAY,
+      );
       const pixels = new Uint8ClampedArray(4 * map.length);
       for (const [i, what] of map.entries()) if (what > 0) pixels.set(what === 1 ? MISSING : ADDED, 4 * i);
       const bitmap = await createImageBitmap(new ImageData(pixels, width, height));
