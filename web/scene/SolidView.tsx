@@ -1,5 +1,5 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
-import { Canvas, useThree } from '@react-three/fiber';
+import { useThree } from '@react-three/fiber';
 import { memo, useEffect } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
@@ -12,6 +12,7 @@ import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
+import { SceneCanvas } from './SceneCanvas.tsx';
 import { Slab } from './Slab.tsx';
 import { Turning } from './Turning.tsx';
 
@@ -21,17 +22,19 @@ const FIELD_OF_VIEW_DEG = 28;
 export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () => void }) {
   const { antialias, dpr, moving, stillAfterMs, shadowPixels } = finenessHere();
   return (
-    <Canvas
-      frameloop="demand"
-      shadows="percentage"
-      flat
-      dpr={dpr}
-      performance={{ min: moving, debounce: stillAfterMs }}
-      gl={{ alpha: true, antialias, preserveDrawingBuffer: false }}
-      camera={{ fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 }}
+    <SceneCanvas
+      settings={{
+        frameloop: 'demand',
+        shadows: 'percentage',
+        flat: true,
+        dpr,
+        performance: { min: moving, debounce: stillAfterMs },
+        gl: { alpha: true, antialias, preserveDrawingBuffer: false },
+        camera: { fov: FIELD_OF_VIEW_DEG, position: [0, 0, 300], near: 0.1, far: 5000 },
+      }}
       // A right button beside everything moves the view, which is no reason to let go of a layer.
-      onPointerMissed={({ type }) => type === 'click' && screen.select([])}
-      className="[&_canvas]:pointer-events-none [&_canvas]:origin-bottom-left"
+      onMissed={({ type }) => type === 'click' && screen.select([])}
+      className="relative h-full w-full overflow-hidden [&_canvas]:pointer-events-none [&_canvas]:origin-bottom-left"
       role="application"
       tabIndex={0}
       aria-label="Solid"
@@ -40,7 +43,7 @@ export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () =>
       <Drawing />
       <Turning />
       <Scene shadowPixels={shadowPixels} onFramed={onFramed} />
-    </Canvas>
+    </SceneCanvas>
   );
 });
 
