@@ -3,7 +3,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeChunks } from '../cli/write.ts';
-import { Evaluator, FORMATS, NO_EDGE, readSvg, type SourceReader } from '../core/index.ts';
+import { meshFormat } from '../core/formats/index.ts';
+import { Evaluator, FORMATS, MESH_FORMATS, NO_EDGE, readSvg, type SourceReader } from '../core/index.ts';
 import { projectOf, wishesOf } from '../core/testing/projects.ts';
 import { median } from './median.ts';
 import { ICON_FOLDER, iconNames, stock } from './solids.ts';
@@ -62,8 +63,8 @@ async function steps(bytes: Uint8Array, folder: string): Promise<Record<string, 
   lap('outline');
   const parts = evaluator.parts(project);
   lap('mesh');
-  for (const format of FORMATS) {
-    if (format.of !== 'meshes') continue;
+  for (const id of MESH_FORMATS) {
+    const format = meshFormat(id);
     last = performance.now();
     for (const { extension, chunks } of format.write(parts, { name: 'icon', metresPerUnit: 1 })) {
       await writeChunks(join(folder, `${files++}.${extension}`), chunks);

@@ -4,6 +4,7 @@ export { calculate } from './base/arithmetic.ts';
 export { bytesOf } from './base/bytes.ts';
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
 export { kindNamed } from './base/kinds.ts';
+export { uniqueName } from './base/names.ts';
 export { feetAndInches, MM_PER_UNIT, UNITS, type Unit } from './base/units.ts';
 export {
   BUILD_KINDS,
@@ -86,6 +87,19 @@ export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
 export {
+  FORMAT_IDS,
+  FORMATS,
+  type FormatId,
+  factsOf,
+  MESH_FORMATS,
+  type MeshFormatId,
+  OUTLINE_FORMATS,
+  type OutlineFormatId,
+  sniffMesh,
+  sniffOutlines,
+  vectorLimit,
+} from './formats/facts.ts';
+export {
   CURVES,
   type Curves,
   type Fact,
@@ -95,25 +109,14 @@ export {
   type OutlineGroup,
   type WrittenFile,
 } from './formats/format.ts';
-export {
-  FORMAT_IDS,
-  FORMATS,
-  type FormatId,
-  formatOf,
-  MESH_FORMATS,
-  type MeshFormatId,
-  OUTLINE_FORMATS,
-  type OutlineFormatId,
-  outlineFormat,
-  sniffMesh,
-  sniffOutlines,
-} from './formats/index.ts';
+export { formatOf, outlineFormat } from './formats/index.ts';
 export { MESH_LIMITS, readMeshes } from './formats/meshes.ts';
 export { fileNames, type Part } from './formats/part.ts';
 export { type ExportFile, fileName, type ReadBack, type ReadBackRow, writeOutlines } from './formats/read-back.ts';
-export { readSvg, SVG_LIMITS } from './formats/svg/read.ts';
+export { SVG_LIMITS } from './formats/svg/facts.ts';
+export { readSvg } from './formats/svg/read.ts';
 export { groupsByLook, type SvgGroup, writeSvg } from './formats/svg/write.ts';
-export { decodeVector, readVector, vectorLimit } from './formats/vector.ts';
+export { decodeVector, readVector } from './formats/vector.ts';
 export { circleLine, circleOf, type Round } from './lettering/along.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
 export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, openType, sniffFont } from './lettering/font.ts';
@@ -238,7 +241,6 @@ export { fileKind, SOURCE_KINDS, type Source, sourceKind } from './sources/index
 export type { Placement, SourceReader } from './sources/kind.ts';
 export { type LetteringSource, textName } from './sources/lettering/lettering.ts';
 export type { MeshSource } from './sources/mesh/mesh.ts';
-export { uniqueName } from './sources/names.ts';
 export type { PictureSource } from './sources/picture/picture.ts';
 export type { PieceMark } from './sources/picture/pieces.ts';
 export { membersOf, placedShapes } from './sources/placing.ts';

@@ -19,6 +19,8 @@ export async function startApp(options: Pick<AppDeps, 'hosts'> = {}) {
   const thread = pathToFileURL(resolve('dist/node/server-thread.js'));
   const built = createApp({ database, thread, demoFolder: resolve('demo'), ...options });
   const server = built.app.listen(0, '127.0.0.1');
+  // Tests work in the same thread: while one is busy for longer than that, a connection that it means to use again would be closed.
+  server.keepAliveTimeout = 60_000;
   await new Promise((ready) => server.once('listening', ready));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
 

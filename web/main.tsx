@@ -1,6 +1,6 @@
 // main.tsx — fonts, styles, router.
 import './app/validation.ts';
-import '@fontsource-variable/fraunces';
+import '@fontsource/fraunces/400.css';
 import '@fontsource-variable/source-sans-3';
 import '@fontsource/source-code-pro/400.css';
 import '@fontsource/source-code-pro/600.css';

@@ -1,4 +1,4 @@
-// index.ts — every kind of build.
+// index.ts — every kind of build, as settings.
 import { z } from 'zod';
 import { kindNamed, schemasOf } from '../base/kinds.ts';
 import type { BuildKind } from './kind.ts';
@@ -23,7 +23,7 @@ export const BuildChangeSchema = z.object(
 export type BuildChange = z.infer<typeof BuildChangeSchema>;
 
 /** The kind of some settings. Settings go to the kind they name, so that each sees only its own. */
-export function buildKind(kind: BuildKindName): BuildKind<Build, unknown> {
+export function buildKind(kind: BuildKindName): BuildKind<Build> {
   return kindNamed(BUILD_KINDS, 'kind', kind);
 }
 

@@ -1,5 +1,6 @@
-// kind.ts — what a kind of build is: how the outlines or meshes of a layer become a body. Each has a folder here and a line in
-// index.ts; the document, the evaluation, the files and the screens know nothing else of it.
+// kind.ts — what a kind of build is: how the outlines or meshes of a layer become a body. Each has a folder here, with its settings
+// and a line in index.ts, and its builder and a line in builders.ts. Documents and screens know the settings, the evaluation builds:
+// what is shown in a list needs no geometry.
 import type { z } from 'zod';
 import type { Warning } from '../base/errors.ts';
 import type { Mesh } from '../mesh/types.ts';
@@ -59,11 +60,8 @@ export interface StartWishes {
   readonly size: number;
 }
 
-/**
- * @typeParam S settings: data of the document
- * @typeParam P the plan: typed arrays and plain data, which threads hand to each other
- */
-export interface BuildKind<S extends { readonly kind: string }, P> {
+/** @typeParam S settings: data of the document */
+export interface BuildKind<S extends { readonly kind: string }> {
   readonly kind: S['kind'];
   /** Its lengths are those that are declared by `base/quantities.ts`. */
   readonly schema: z.ZodType<S>;
@@ -83,6 +81,14 @@ export interface BuildKind<S extends { readonly kind: string }, P> {
   withHeight(settings: S, height: number): S;
   /** How it is drawn in the stack. */
   elevation(settings: S, profiles: readonly NamedProfile[]): Elevation;
+}
+
+/**
+ * @typeParam S settings: data of the document
+ * @typeParam P the plan: typed arrays and plain data, which threads hand to each other
+ */
+export interface Builder<S extends { readonly kind: string }, P> {
+  readonly kind: S['kind'];
   /** Equal keys, equal plans of the same input. */
   planKey(input: BuildInput, settings: S): string;
   /** The slow part. */

@@ -1,6 +1,7 @@
 // arrive.ts — what was brought in becomes a source and layers of a project.
 import type { Warning } from '../base/errors.ts';
 import { roundFigure } from '../base/figures.ts';
+import { uniqueName } from '../base/names.ts';
 import { type Build, buildKind } from '../builds/index.ts';
 import type { Edge, EdgeShape } from '../builds/slab/schema.ts';
 import type { Drawing, LeftOut } from '../drawing.ts';
@@ -9,7 +10,7 @@ import type { Region } from '../outline/types.ts';
 import { arrange } from '../sources/arrange.ts';
 import { type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { Arrangement, ArriveOptions, Proposal, Report, Stages } from '../sources/kind.ts';
-import { uniqueName } from '../sources/names.ts';
+import { openerOf } from '../sources/openers.ts';
 import { FINISH_DEFAULTS, type Layer, LIMITS } from './schema.ts';
 
 /** What layers are to be like where something else is wished for than what suits them. */
@@ -59,10 +60,16 @@ export function arrive(
   wishes: LayerWishes,
   report?: Report,
 ): Arrival {
-  const known = sourceKind(kind);
-  const arrived = known.arrive(origin, content, stages, optionsOf(wishes), report);
+  const arrived = openerOf(kind).arrive(origin, content, stages, optionsOf(wishes), report);
   const { source, warnings, leftOut, size, outlines } = arrived;
-  return { source, warnings, leftOut, size, outlines, layers: layersOf(arrived, source.id, known.build, wishes) };
+  return {
+    source,
+    warnings,
+    leftOut,
+    size,
+    outlines,
+    layers: layersOf(arrived, source.id, sourceKind(kind).build, wishes),
+  };
 }
 
 export interface ArrangedLayers extends Omit<Arrangement, 'proposals'> {

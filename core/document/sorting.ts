@@ -1,10 +1,12 @@
 // sorting.ts — shapes of one source sorted into layers anew: one for each colour, or one for each depth of nesting.
+
+import { uniqueName } from '../base/names.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { isInside } from '../outline/apart.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Bounds, Ring } from '../outline/types.ts';
 import type { Source } from '../sources/index.ts';
-import { colourName, uniqueName } from '../sources/names.ts';
+import { colourName } from '../sources/names.ts';
 import { shapeRegions } from '../sources/placing.ts';
 import type { Layer, Project } from './schema.ts';
 

@@ -4,6 +4,7 @@
 import { GeometryError, type Warning } from '../base/errors.ts';
 import { hashOf } from '../base/hash.ts';
 import { Budget, Memo } from '../base/memo.ts';
+import { builderOf } from '../builds/builders.ts';
 import { type Build, buildKind, heightOf } from '../builds/index.ts';
 import type { BuildInput, Built, Placed } from '../builds/kind.ts';
 import type { DrawnProfile } from '../builds/slab/schema.ts';
@@ -27,7 +28,9 @@ import { scaling } from '../path/matrix.ts';
 import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
-import { type PictureSource, prepared, traced } from '../sources/picture/picture.ts';
+import { openerOf } from '../sources/openers.ts';
+import { prepared, traced } from '../sources/picture/open.ts';
+import type { PictureSource } from '../sources/picture/picture.ts';
 import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions } from '../sources/placing.ts';
 import type { Traced } from '../trace/trace.ts';
 import { drawingKey, editKeys, listKeys, membersKey } from './keys.ts';
@@ -117,17 +120,15 @@ export class Evaluator {
 
   /** Fetches and decodes what a source is made from, unless its drawing is known, which is all that builds ask for. */
   async open(source: Source, reader: SourceReader): Promise<void> {
-    const { build, isDrawn } = sourceKind(source.kind);
-    if (build !== 'part' && this.isDrawn(source)) return;
-    if (!isDrawn(source, this.stages)) await this.openContent(source.kind, source, reader);
+    if (sourceKind(source.kind).build !== 'part' && this.isDrawn(source)) return;
+    if (!openerOf(source.kind).isDrawn(source, this.stages)) await this.openContent(source.kind, source, reader);
   }
 
   /** What a source, or what is to become one, is made from. */
   async openContent(name: SourceKindName, origin: unknown, reader: SourceReader, report?: Report): Promise<unknown> {
-    const kind = sourceKind(name);
-    const key = `${name} ${kind.contentKey(origin)}`;
+    const key = `${name} ${sourceKind(name).contentKey(origin)}`;
     if (this.contents.has(key)) return this.contents.get(key, never);
-    const content = await kind.open(origin, reader, report);
+    const content = await openerOf(name).open(origin, reader, report);
     this.contents.set(key, content);
     return content;
   }
@@ -209,7 +210,7 @@ export class Evaluator {
 
   /** The shapes of a source as they came. */
   origin(source: Source): Drawing {
-    return sourceKind(source.kind).drawing(source, () => this.content(source), this.stages);
+    return openerOf(source.kind).drawing(source, () => this.content(source), this.stages);
   }
 
   /** The pixels of a picture as it came, whether it is in the document or not. */
@@ -231,8 +232,7 @@ export class Evaluator {
 
   /** Parts of a mesh that was brought in, by their numbers; none of any other source. */
   meshParts(source: Source): readonly Part[] {
-    const kind = sourceKind(source.kind);
-    return kind.build === 'part' ? kind.parts(this.content(source)) : [];
+    return sourceKind(source.kind).build === 'part' ? openerOf(source.kind).parts(this.content(source)) : [];
   }
 
   /** Width and height of a source in its own user units, shapes taken as ground left out; of its sheet where it has no shapes. */
@@ -344,15 +344,15 @@ export class Evaluator {
 
   private builtOf(project: Resolved, layer: Layer, { source, profiles }: Known): LayerBuild {
     const { build } = layer;
-    const kind = buildKind(build.kind);
+    const builder = builderOf(build.kind);
     const outlines = this.outlines(project, layer);
-    const found = kind.from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
+    const found = buildKind(build.kind).from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
     const input = { ...inputOf(outlines, source, profiles), meshes: found.meshes };
     const planKey = planKeyOf(outlines, input, build);
-    const key = `${planKey} ${kind.raiseKey(build)}`;
+    const key = `${planKey} ${builder.raiseKey(build)}`;
     return this.builds.get(key, () => {
-      const plan = this.plans.get(planKey, () => kind.plan(input, build));
-      const built = kind.raise(plan, input, build);
+      const plan = this.plans.get(planKey, () => builder.plan(input, build));
+      const built = builder.raise(plan, input, build);
       return { ...built, key, warnings: [...found.warnings, ...built.warnings] };
     });
   }
@@ -371,7 +371,7 @@ export class Evaluator {
     const known = this.of(project, layer);
     if (!known.mesh) {
       const { key: built, mesh } = this.build(project, layer);
-      const key = `${built} ${JSON.stringify(layer.tidy)} ${buildKind(layer.build.kind).openedKey(layer.build)}`;
+      const key = `${built} ${JSON.stringify(layer.tidy)} ${builderOf(layer.build.kind).openedKey(layer.build)}`;
       known.mesh = this.finished.get(key, () => this.finish(key, project, layer, mesh));
     }
     return known.mesh;
@@ -381,20 +381,20 @@ export class Evaluator {
     const bends = mesh.flow ? this.bendsOf(project, layer) : null;
     const flowing = mesh.flow && bends ? { ...mesh, flow: { ...mesh.flow, bends } } : mesh;
     const { mesh: whole, changes: tidied } = layer.tidy ? tidy(flowing, layer.tidy) : { mesh: flowing, changes: null };
-    return { key, mesh: buildKind(layer.build.kind).opened(whole, layer.build), tidied };
+    return { key, mesh: builderOf(layer.build.kind).opened(whole, layer.build), tidied };
   }
 
   /** How far the curves of a layer turn from the edges of its mesh. */
   private bendsOf(project: Resolved, layer: Layer): Float64Array | null {
     const { source, tolerance, profiles } = this.of(project, layer);
     const outlines = this.outlines(project, layer);
-    const kind = buildKind(layer.build.kind);
+    const builder = builderOf(layer.build.kind);
     const input = inputOf(outlines, source, profiles);
     const planKey = planKeyOf(outlines, input, layer.build);
     return this.stages.get('bends', planKey, () => {
-      const plan = this.plans.get(planKey, () => kind.plan(input, layer.build));
+      const plan = this.plans.get(planKey, () => builder.plan(input, layer.build));
       const curves = () => shapeCurves(this.members(layer, source).shapes, source, tolerance);
-      return kind.bends(plan, curves, tolerance);
+      return builder.bends(plan, curves, tolerance);
     });
   }
 
@@ -429,7 +429,7 @@ export class Evaluator {
       regions: input.regions,
       base: layer.base,
       height: heightOf(layer.build),
-      flat: (side) => buildKind(layer.build.kind).flat(side, input, layer.build),
+      flat: (side) => builderOf(layer.build.kind).flat(side, input, layer.build),
       build: layer.build,
     };
     return known.filling;
@@ -493,12 +493,12 @@ export interface MadeLayer {
 export function makeLayer({ shapes, regions: known, placement, tolerance, profiles, build }: PendingLayer): MadeLayer {
   const regions = known ?? shapeRegions(shapes, placement, tolerance);
   const input: BuildInput = { regions, extent: extentOf(regions), meshes: [], placement, profiles };
-  return { regions, plan: buildKind(build.kind).plan(input, build) };
+  return { regions, plan: builderOf(build.kind).plan(input, build) };
 }
 
 /** What a thread hands over with what it made. */
 export const buffersOfMade = ({ build }: PendingLayer, { plan }: MadeLayer): ArrayBufferLike[] =>
-  buildKind(build.kind).buffersOf(plan);
+  builderOf(build.kind).buffersOf(plan);
 
 const never = (): never => {
   throw new Error('What was there is gone.');
@@ -523,7 +523,7 @@ function inputOf({ regions, extent }: LayerOutlines, placement: Placed, profiles
 }
 
 const planKeyOf = ({ key }: LayerOutlines, input: BuildInput, build: Build) =>
-  `${key} ${build.kind} ${buildKind(build.kind).planKey(input, build)}`;
+  `${key} ${build.kind} ${builderOf(build.kind).planKey(input, build)}`;
 
 /** @throws {GeometryError} 'unknown-id' */
 export function sourceOf(project: Resolved, layer: Layer): Source {

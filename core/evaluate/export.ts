@@ -2,8 +2,9 @@
 import { GeometryError } from '../base/errors.ts';
 import { MM_PER_UNIT } from '../base/units.ts';
 import type { Resolved } from '../document/resolve.ts';
+import type { FormatId } from '../formats/facts.ts';
 import type { Curves, MeshFormat, OutlineFormat } from '../formats/format.ts';
-import { type FormatId, formatOf } from '../formats/index.ts';
+import { formatOf } from '../formats/index.ts';
 import {
   bytesOfFiles,
   type ExportFile,

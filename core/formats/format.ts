@@ -1,5 +1,6 @@
 // format.ts — what a file format is: how a file is told, read, written, and what it keeps of what went in. Each has a folder here
-// and a line in index.ts; menus, the command line, exports and their read-back follow from that.
+// and a line in facts.ts, from which menus and sniffing follow, and in index.ts, from which reading and writing do: what is shown in
+// a menu needs no reader.
 import type { Drawing, Shape } from '../drawing.ts';
 import type { Part } from './part.ts';
 
@@ -14,7 +15,7 @@ export interface WrittenFile {
   readonly chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>;
 }
 
-interface FormatBase {
+interface FactsBase {
   readonly id: string;
   /** As people write it, and what it is good for in a few words. */
   readonly name: string;
@@ -34,10 +35,13 @@ export interface MeshWriteOptions {
   readonly metresPerUnit: number;
 }
 
-export interface MeshFormat extends FormatBase {
+export interface MeshFacts extends FactsBase {
   readonly of: 'meshes';
   /** Whether lengths in its files are metres, so that things can open at their real size. */
   readonly isMetric: boolean;
+}
+
+export interface MeshFormat extends MeshFacts {
   /** The parts of a file that is one file. @throws {GeometryError} 'bad-file' */
   readonly read: (bytes: Uint8Array) => Promise<Part[]>;
   readonly write: (parts: readonly Part[], options: MeshWriteOptions) => readonly WrittenFile[];
@@ -71,12 +75,15 @@ export interface OutlineDocument extends Pick<Drawing, 'sheet' | 'mmPerUnit'> {
   readonly curves?: CurveWishes | undefined;
 }
 
-export interface OutlineFormat extends FormatBase {
+export interface OutlineFacts extends FactsBase {
   readonly of: 'outlines';
   /** Whether curves may be written otherwise than they are. */
   readonly hasCurveChoice?: boolean;
   /** Bytes of a file at the most. */
   readonly limit: number;
+}
+
+export interface OutlineFormat extends OutlineFacts {
   /** @throws {GeometryError} 'bad-file' for bytes that are no text */
   readonly decode: (bytes: Uint8Array) => string;
   /** @param report is called with the share done, where it takes long; may throw to stop @throws {GeometryError} */

@@ -1,6 +1,7 @@
 // meshes.ts — a mesh file to its parts, whichever of the formats it is in. What comes in is not trusted.
 import { GeometryError } from '../base/errors.ts';
-import { type MeshFormatId, meshFormat } from './index.ts';
+import type { MeshFormatId } from './facts.ts';
+import { meshFormat } from './index.ts';
 import type { Part } from './part.ts';
 
 export const MESH_LIMITS = { bytes: 120 * 2 ** 20, triangles: 2_000_000, parts: 400 } as const;

@@ -2,7 +2,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { projectOf as projectOfDrawing } from '../testing/projects.ts';
-import { OUTLINE_FORMATS, outlineFormat } from './index.ts';
+import { OUTLINE_FORMATS } from './facts.ts';
+import { outlineFormat } from './index.ts';
 import { readBackOutlines, writeOutlines } from './read-back.ts';
 import { readVector } from './vector.ts';
 

@@ -1,14 +1,10 @@
 // vector.ts — a vector file to a drawing, whichever of the formats it is in.
 import type { Drawing } from '../drawing.ts';
+import { outlineFormatOf } from './facts.ts';
 import type { OutlineFormat } from './format.ts';
-import { sniffOutlines } from './index.ts';
-import { svg } from './svg/svg.ts';
+import { outlineFormat } from './index.ts';
 
-/** What nobody knows is taken for SVG: only a reader can say what is wrong with it. */
-const formatOf = (head: Uint8Array): OutlineFormat => sniffOutlines(head) ?? svg;
-
-/** Bytes of a vector file at the most, by how it begins: a line takes ten times as much in DXF as in SVG. */
-export const vectorLimit = (head: Uint8Array): number => formatOf(head).limit;
+const formatOf = (head: Uint8Array): OutlineFormat => outlineFormat(outlineFormatOf(head));
 
 /** The text of a vector file. @throws {GeometryError} 'bad-file' for bytes that are no text */
 export const decodeVector = (bytes: Uint8Array): string => formatOf(bytes).decode(bytes);

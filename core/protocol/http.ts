@@ -1,8 +1,8 @@
 // http.ts — what crosses the wire between browser and server, described once.
 import { z } from 'zod';
 import { ProjectSchema } from '../document/schema.ts';
+import { FORMAT_IDS } from '../formats/facts.ts';
 import { CURVES } from '../formats/format.ts';
-import { FORMAT_IDS } from '../formats/index.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
 
 export const ProjectSummarySchema = z.object({

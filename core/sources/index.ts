@@ -1,4 +1,4 @@
-// index.ts — every kind of source. Of those that are files, the first that knows how a file begins has it.
+// index.ts — every kind of source, as data. Of those that are files, the first that knows how a file begins has it.
 import { z } from 'zod';
 import { kindNamed, schemasOf } from '../base/kinds.ts';
 import { drawing } from './drawing/drawing.ts';
@@ -14,7 +14,7 @@ export const SourceSchema = z.discriminatedUnion('kind', schemasOf(SOURCE_KINDS)
 export type Source = z.infer<typeof SourceSchema>;
 export type SourceKindName = Source['kind'];
 
-type AnyKind = SourceKind<Source, unknown, unknown>;
+type AnyKind = SourceKind<Source, unknown>;
 
 /** The kind of a source. Sources go to the kind they name, so that each sees only its own. */
 export function sourceKind(kind: SourceKindName): AnyKind {

@@ -1,5 +1,6 @@
 // kind.ts — what a kind of source is: something brought in, from its bytes to the shapes or meshes that layers are made of. Each has
-// a folder here and a line in index.ts. Page, server, command line and demo all read, bring in and evaluate through this alone.
+// a folder here, with its data and a line in index.ts, and its opener and a line in openers.ts. Page, server, command line and demo
+// all read, bring in and evaluate through these alone; documents know the data, and need no reader.
 import { z } from 'zod';
 import type { Warning } from '../base/errors.ts';
 import { unitsPer } from '../base/quantities.ts';
@@ -116,9 +117,8 @@ export interface Arrived<S> extends Omit<Arrangement, 'placement'> {
 /**
  * @typeParam S the source: data of the document
  * @typeParam O what of it says what is to be opened
- * @typeParam C what the bytes hold
  */
-export interface SourceKind<S extends O & { readonly kind: string }, O, C> {
+export interface SourceKind<S extends O & { readonly kind: string }, O> {
   readonly kind: S['kind'];
   readonly schema: z.ZodType<S>;
   /** What its layers are built as at first. */
@@ -136,10 +136,19 @@ export interface SourceKind<S extends O & { readonly kind: string }, O, C> {
   assets(origin: O): readonly string[];
   /** Equal keys, equal contents; '' where there is nothing to open. */
   contentKey(origin: O): string;
-  /** @throws {GeometryError} for bytes that cannot be read */
-  open(origin: O, reader: SourceReader, report?: Report): Promise<C>;
   /** Equal keys, equal drawings before any edit. */
   drawingKey(source: S): string;
+}
+
+/**
+ * @typeParam S the source: data of the document
+ * @typeParam O what of it says what is to be opened
+ * @typeParam C what the bytes hold
+ */
+export interface Opener<S extends O & { readonly kind: string }, O, C> {
+  readonly kind: S['kind'];
+  /** @throws {GeometryError} for bytes that cannot be read */
+  open(origin: O, reader: SourceReader, report?: Report): Promise<C>;
   /** Its shapes as they came, before any edit. */
   drawing(source: S, content: () => C, stages: Stages, report?: Report): Drawing;
   /** Whether the drawing can be made without the content. */

@@ -30,11 +30,3 @@ export function colourName(hex: string): string {
   const text = [...words, rest].join(' ');
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
-
-/** `name`, or `name 2`, `name 3` … whichever is not taken yet; it is then. */
-export function uniqueName(name: string, taken: Set<string>): string {
-  let unique = name;
-  for (let n = 2; taken.has(unique); n++) unique = `${name} ${n}`;
-  taken.add(unique);
-  return unique;
-}

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { merged } from '../../core/base/merged.ts';
 import { LEAST, length } from '../../core/base/quantities.ts';
-import type { BuildKind } from '../../core/builds/kind.ts';
+import type { Builder, BuildKind } from '../../core/builds/kind.ts';
 import { SIDES } from '../../core/mesh/types.ts';
 import { bendsOf } from '../../core/solid/bends.ts';
 import { planSlab, raiseSlab, type SlabPlan, type SlabSpec } from '../../core/solid/slab.ts';
@@ -32,6 +32,10 @@ export const plate = {
   heightOf: ({ thickness }) => thickness,
   withHeight: (settings, thickness) => ({ ...settings, thickness }),
   elevation: ({ thickness }) => ({ height: thickness, front: null, back: null }),
+} as const satisfies BuildKind<Plate>;
+
+export const plateBuilder = {
+  kind: 'plate',
   // All plates of the same outlines have one plan: thickness is height, and heights come last.
   planKey: () => '',
   plan: ({ regions }, settings) => planSlab(regions, specOf(settings)),
@@ -48,4 +52,4 @@ export const plate = {
   opened: (mesh) => mesh,
   openedKey: () => '',
   flat: (_side, { regions }) => regions,
-} as const satisfies BuildKind<Plate, SlabPlan>;
+} as const satisfies Builder<Plate, SlabPlan>;

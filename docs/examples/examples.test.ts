@@ -9,7 +9,7 @@ import { PROFILES, profileRows } from '../../core/solid/profile.ts';
 import { audit } from '../../core/testing/audit.ts';
 import { cube } from '../../core/testing/meshes.ts';
 import { projectOf } from '../../core/testing/projects.ts';
-import { plate } from './build.ts';
+import { plate, plateBuilder } from './build.ts';
 import { turnStack } from './command.ts';
 import { off } from './format.ts';
 import { thumbnail } from './profile.ts';
@@ -68,9 +68,9 @@ describe('the build', () => {
       profiles: [],
     };
     const thin = plate.start({ depth: 1, reach: 0, size: 20 });
-    const plan = plate.plan(input, thin);
+    const plan = plateBuilder.plan(input, thin);
     for (const thickness of [1, 7]) {
-      const { mesh } = plate.raise(plan, input, plate.withHeight(thin, thickness));
+      const { mesh } = plateBuilder.raise(plan, input, plate.withHeight(thin, thickness));
       const proof = proofOf(mesh);
       expect(isSound(proof)).toBe(true);
       // 20 × 20 without 10 × 10.

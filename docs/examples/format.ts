@@ -1,11 +1,11 @@
 // format.ts — a mesh format: OFF, counts in front, then points, then polygons. One body.
 import { GeometryError } from '../../core/base/errors.ts';
-import type { MeshFormat } from '../../core/formats/format.ts';
+import type { MeshFacts, MeshFormat } from '../../core/formats/format.ts';
 import type { Part } from '../../core/formats/part.ts';
 import { PLAIN } from '../../core/materials/schema.ts';
 import { joinMeshes } from '../../core/mesh/place.ts';
 
-export const off = {
+export const offFacts = {
   id: 'off',
   name: 'OFF',
   about: 'one body of polygons, as text',
@@ -15,6 +15,10 @@ export const off = {
   keeps: [],
   isMetric: false,
   sniff: (head) => new TextDecoder().decode(head.subarray(0, 4)).trim() === 'OFF',
+} as const satisfies MeshFacts;
+
+export const off = {
+  ...offFacts,
   read: async (bytes) => [readOff(new TextDecoder().decode(bytes))],
   write: (parts) => [{ extension: 'off', chunks: offChunks(parts) }],
 } as const satisfies MeshFormat;

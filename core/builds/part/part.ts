@@ -1,9 +1,7 @@
-// part.ts — parts of a mesh that was brought in, as high as the layer is.
+// part.ts — parts of a mesh that was brought in, as high as the layer is: its settings.
 import { z } from 'zod';
 import { merged } from '../../base/merged.ts';
 import { LEAST, length } from '../../base/quantities.ts';
-import { joinMeshes, placedMesh } from '../../mesh/place.ts';
-import type { Mesh } from '../../mesh/types.ts';
 import { SIDES } from '../../mesh/types.ts';
 import type { BuildKind } from '../kind.ts';
 
@@ -26,18 +24,4 @@ export const part = {
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
   elevation: ({ depth }) => ({ height: depth, front: null, back: null }),
-  planKey: () => '',
-  plan: ({ meshes }) => joinMeshes(meshes),
-  buffersOf: ({ positions, starts, corners, sides }) => [positions, starts, corners, sides].map(({ buffer }) => buffer),
-  raiseKey: ({ depth }) => String(depth),
-  raise: (mesh, { placement }, { depth }) => ({
-    mesh: placedMesh(mesh, placement, depth),
-    edgePath: 'none',
-    ringOutlines: 0,
-    warnings: [],
-  }),
-  bends: () => null,
-  opened: (mesh) => mesh,
-  openedKey: () => '',
-  flat: (_side, { regions }) => regions,
-} as const satisfies BuildKind<PartSettings, Mesh>;
+} as const satisfies BuildKind<PartSettings>;

@@ -5,6 +5,7 @@ import { pointCount, regionsArea, ringsLength, ringsOf } from '../../outline/mea
 import type { Region } from '../../outline/types.ts';
 import { planSlab, raiseSlab } from '../../solid/slab.ts';
 import { rectangle, region, regularPolygon, reversed, star } from '../../testing/shapes.ts';
+import { slabBuilder } from './build.ts';
 import { estimateFaces } from './estimate.ts';
 import type { Slab } from './schema.ts';
 import { NO_EDGE, slab, specOf } from './slab.ts';
@@ -30,7 +31,7 @@ describe('the estimate of faces', () => {
       it(`is near for a ${shape} in ${build}`, () => {
         const settings = { ...START, ...change };
         const spec = specOf(settings, []);
-        const mesh = slab.opened(raiseSlab(planSlab(regions, spec), spec), settings);
+        const mesh = slabBuilder.opened(raiseSlab(planSlab(regions, spec), spec), settings);
         const length = ringsLength(ringsOf(regions));
         const told = estimateFaces(settings, { area: regionsArea(regions), length, points: pointCount(regions) });
         expect(Math.abs(Math.log(told / faceCount(mesh)))).toBeLessThan(Math.log(4 / 3));

@@ -1,21 +1,10 @@
-// slab.ts — outlines extruded to a depth, with an edge on front and back.
+// slab.ts — outlines extruded to a depth, with an edge on front and back: its settings.
 import { roundFigure } from '../../base/figures.ts';
 import { merged } from '../../base/merged.ts';
 import { SIDES } from '../../mesh/types.ts';
-import { insetRegions } from '../../outline/offset.ts';
-import { bendsOf } from '../../solid/bends.ts';
 import { isCurved, type NamedProfile, type Profile, type ProfileCurve, profileRows } from '../../solid/profile.ts';
-import {
-  fitSpec,
-  planKey,
-  planSlab,
-  raiseSlab,
-  type SlabEdge,
-  type SlabPlan,
-  type SlabSpec,
-  withoutCaps,
-} from '../../solid/slab.ts';
-import type { BuildInput, BuildKind, Elevation, ElevationRim } from '../kind.ts';
+import type { SlabEdge, SlabSpec } from '../../solid/slab.ts';
+import type { BuildKind, Elevation, ElevationRim } from '../kind.ts';
 import {
   type Edge,
   type EdgeShape,
@@ -62,34 +51,7 @@ export const slab = {
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
   elevation,
-  planKey: (input, settings) => planKey(fitted(input, settings).spec),
-  plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
-  buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
-    [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
-  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''}`,
-  raise(plan, input, settings) {
-    const { spec, warnings } = fitted(input, settings);
-    if (plan.unheldOutlines > 0) {
-      const which = plan.unheldOutlines === 1 ? 'One outline is' : `${plan.unheldOutlines} outlines are`;
-      const message = `${which} too intricate for the edge to hold back; it ends in ridges there.`;
-      warnings.push({ code: 'not-held', message });
-    }
-    if (plan.lostFlange) {
-      const message = 'The outlines are too intricate for an edge that reaches out this far; it was left out.';
-      warnings.push({ code: 'no-flange', message });
-    }
-    const { edgePath, ringOutlines } = plan;
-    return { mesh: raiseSlab(plan, spec), edgePath, ringOutlines, warnings };
-  },
-  bends: ({ flow }, curves, tolerance) => bendsOf(flow, curves(), tolerance),
-  opened: (mesh, { caps }) => withoutCaps(mesh, caps),
-  openedKey: ({ caps }) => caps,
-  flat(side, { regions, profiles }, settings) {
-    const edge = specOf(settings, profiles)[side];
-    const isTaken = edge && edge.way === 'in' && edge.rise > 0 && edge.reach > 0;
-    return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
-  },
-} as const satisfies BuildKind<Slab, SlabPlan>;
+} as const satisfies BuildKind<Slab>;
 
 /**
  * A back edge that is changed and is not there yet begins as the front's. How an edge goes round corners goes for both sides.
@@ -119,8 +81,6 @@ function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation
   };
   return { height: depth, front: rim(front), back: rim(back) };
 }
-
-const fitted = ({ extent, profiles }: BuildInput, settings: Slab) => fitSpec(specOf(settings, profiles), extent);
 
 /** @param profiles those that were drawn by hand */
 export function specOf(

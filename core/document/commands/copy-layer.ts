@@ -1,7 +1,7 @@
 // copy-layer.ts — a layer once more, standing on the one it is a copy of, so that none of their sides lie in one plane.
 import { z } from 'zod';
+import { uniqueName } from '../../base/names.ts';
 import { heightOf } from '../../builds/index.ts';
-import { uniqueName } from '../../sources/names.ts';
 import { type CommandKind, layerOf } from './kind.ts';
 
 /** Leaves room for the number of a copy. */

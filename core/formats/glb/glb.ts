@@ -4,20 +4,11 @@ import { GeometryError } from '../../base/errors.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
 import { linearToSrgb, type Part, rgbToHex, triangleMesh } from '../part.ts';
+import { glbFacts } from './facts.ts';
 import { writeGlb } from './write.ts';
 
-const MAGIC = 'glTF';
-
 export const glb = {
-  id: 'glb',
-  name: 'GLB',
-  about: 'parts, names, colours, normals',
-  of: 'meshes',
-  extension: 'glb',
-  mime: 'model/gltf-binary',
-  keeps: ['parts', 'colours'],
-  isMetric: true,
-  sniff: (head) => String.fromCharCode(...head.subarray(0, MAGIC.length)) === MAGIC,
+  ...glbFacts,
   read: (bytes) => readGlb(bytes),
   write: (parts, options) => [{ extension: 'glb', chunks: [writeGlb(parts, options)] }],
 } as const satisfies MeshFormat;

@@ -5,20 +5,13 @@ import { SHADING, splitVertices } from '../../mesh/normals.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
 import { fileNames, hexToRgb, joinBytes, type Part, rgbToHex } from '../part.ts';
+import { objFacts } from './facts.ts';
 import { Lines } from './lines.ts';
 
 const NOTHING = new Uint8Array();
 
 export const obj = {
-  id: 'obj',
-  name: 'OBJ and MTL',
-  about: 'quads stay quads',
-  of: 'meshes',
-  extension: 'obj',
-  mime: 'model/obj',
-  keeps: ['parts', 'colours'],
-  isMetric: false,
-  sniff: isObj,
+  ...objFacts,
   read: async (bytes) => readObj({ obj: new TextDecoder().decode(bytes), mtl: '' }),
   readWritten: ({ obj: text = NOTHING, mtl = NOTHING }) =>
     readObj({ obj: new TextDecoder().decode(text), mtl: new TextDecoder().decode(mtl) }),
@@ -28,17 +21,6 @@ export const obj = {
   ],
   partNames: fileNames,
 } as const satisfies MeshFormat;
-
-const WORDS = new Set(['v', 'vt', 'vn', 'vp', 'f', 'l', 'p', 'o', 'g', 's', 'mtllib', 'usemtl']);
-
-/** It has no mark, so that its first words decide. */
-function isObj(head: Uint8Array): boolean {
-  const text = new TextDecoder('latin1').decode(head);
-  if (text.includes('\0')) return false;
-  const words = text.split(/\r?\n/).map((line) => line.trim().split(/\s+/)[0]!);
-  const known = words.slice(0, -1).filter((word) => word !== '' && !word.startsWith('#'));
-  return known.length > 0 && known.every((word) => WORDS.has(word)) && known.includes('v');
-}
 
 export interface ObjFiles {
   readonly obj: string;

@@ -6,12 +6,11 @@ import { type Box, type Drawing, type LeftOut, type Shape, type Stroke, scaledSt
 import { multiply, transformPath, translation } from '../../path/matrix.ts';
 import { IDENTITY, type Matrix, type Path } from '../../path/types.ts';
 import { Stylesheet, visit } from './css.ts';
+import { SVG_LIMITS } from './facts.ts';
 import { type Colour, meanColour, parseColour, type Stop } from './paint.ts';
 import { SHAPE_NAMES, shapePath, type Viewport } from './shapes.ts';
 import { fitViewBox, parseTransform, parseViewBox } from './transform.ts';
 import { parseXml, type XmlElement } from './xml.ts';
-
-export const SVG_LIMITS = { bytes: 24 * 2 ** 20, segments: 1_000_000, coordinate: 1e9, instances: 100_000 } as const;
 
 /** Elements that hold shapes and are walked; `defs`-like ones are reached by reference only. */
 const CONTAINERS: ReadonlySet<string> = new Set(['svg', 'g', 'a', 'switch', 'use', 'symbol']);

@@ -1,6 +1,5 @@
 // drawing.ts — what is drawn here: all its shapes come from its edits.
 import { z } from 'zod';
-import { emptyDrawing } from '../../drawing.ts';
 import { SOURCE_BASE, type SourceKind } from '../kind.ts';
 
 /** One user unit is one project unit. */
@@ -12,7 +11,7 @@ export const DrawingSourceSchema = z.object({
 });
 export type DrawingSource = z.infer<typeof DrawingSourceSchema>;
 
-type Origin = Pick<DrawingSource, 'width' | 'height'>;
+export type Origin = Pick<DrawingSource, 'width' | 'height'>;
 
 export const drawing = {
   kind: 'drawing',
@@ -21,16 +20,5 @@ export const drawing = {
   file: null,
   assets: () => [],
   contentKey: () => '',
-  open: async () => null,
   drawingKey: ({ width, height }) => JSON.stringify([width, height]),
-  drawing: ({ width, height }) => emptyDrawing(width, height),
-  isDrawn: () => true,
-  parts: () => [],
-  arrive: ({ id, name, width, height }) => ({
-    source: { kind: 'drawing', id, name, width, height, edits: [], scale: 1, origin: [width / 2, height / 2] },
-    proposals: [],
-    warnings: [],
-    leftOut: [],
-    size: 0,
-  }),
-} as const satisfies SourceKind<DrawingSource, Origin, null>;
+} as const satisfies SourceKind<DrawingSource, Origin>;

@@ -1,7 +1,8 @@
 // arrange.ts — the parts of a mesh file become layers: each as high and as deep as it is, the whole in the middle.
 import type { Warning } from '../../base/errors.ts';
 import { MM_PER_UNIT } from '../../base/units.ts';
-import { type MeshFormatId, meshFormat } from '../../formats/index.ts';
+import { factsOf, type MeshFormatId } from '../../formats/facts.ts';
+import type { MeshFacts } from '../../formats/format.ts';
 import type { Part } from '../../formats/part.ts';
 import { boxOfPoints } from '../../mesh/place.ts';
 import type { Arrangement, ArriveOptions, Proposal } from '../kind.ts';
@@ -19,7 +20,7 @@ export function arrangeMeshes(
   const longest = Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) || 1;
   const warnings: Warning[] = [];
   // Files without metres say nothing of their unit.
-  let scale = meshFormat(format).isMetric ? 1000 / MM_PER_UNIT[unit] : 1;
+  let scale = (factsOf(format) as MeshFacts).isMetric ? 1000 / MM_PER_UNIT[unit] : 1;
   const share = (longest * scale) / fallbackSize;
   if (share > STRANGE || share < 1 / STRANGE) {
     scale = fallbackSize / longest;

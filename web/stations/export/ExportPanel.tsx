@@ -2,7 +2,7 @@
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import { type Curves, FORMATS, type FormatId, formatOf, type JobReply } from '../../../core/index.ts';
+import { type Curves, FORMATS, type FormatId, factsOf, type JobReply } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { formatBytes, formatNumber } from '../../format.ts';
@@ -22,7 +22,7 @@ export function ExportPanel() {
   const [curves, setCurves] = useState<Curves>('splines');
   const [left, setLeft] = useState<readonly string[]>([]);
   const [error, setError] = useState<string | null>(null);
-  const chosenFormat = formatOf(format);
+  const chosenFormat = factsOf(format);
   const isMetric = chosenFormat.of === 'meshes' && chosenFormat.isMetric;
   const shown = layers.filter((layer) => layer.shown);
   const chosen = shown.filter((layer) => !left.includes(layer.id));

@@ -1,0 +1,9 @@
+// names.ts — names that are not taken yet.
+
+/** `name`, or `name 2`, `name 3` … whichever is not taken yet; it is then. */
+export function uniqueName(name: string, taken: Set<string>): string {
+  let unique = name;
+  for (let n = 2; taken.has(unique); n++) unique = `${name} ${n}`;
+  taken.add(unique);
+  return unique;
+}

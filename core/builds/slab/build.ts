@@ -1,0 +1,40 @@
+// build.ts — a slab built: planned from outlines, which is slow, and raised to its heights, which is fast.
+import { insetRegions } from '../../outline/offset.ts';
+import { bendsOf } from '../../solid/bends.ts';
+import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, withoutCaps } from '../../solid/slab.ts';
+import type { Builder, BuildInput } from '../kind.ts';
+import { riseOf, type Slab } from './schema.ts';
+import { specOf } from './slab.ts';
+
+export const slabBuilder = {
+  kind: 'slab',
+  planKey: (input, settings) => planKey(fitted(input, settings).spec),
+  plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
+  buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
+    [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
+  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''}`,
+  raise(plan, input, settings) {
+    const { spec, warnings } = fitted(input, settings);
+    if (plan.unheldOutlines > 0) {
+      const which = plan.unheldOutlines === 1 ? 'One outline is' : `${plan.unheldOutlines} outlines are`;
+      const message = `${which} too intricate for the edge to hold back; it ends in ridges there.`;
+      warnings.push({ code: 'not-held', message });
+    }
+    if (plan.lostFlange) {
+      const message = 'The outlines are too intricate for an edge that reaches out this far; it was left out.';
+      warnings.push({ code: 'no-flange', message });
+    }
+    const { edgePath, ringOutlines } = plan;
+    return { mesh: raiseSlab(plan, spec), edgePath, ringOutlines, warnings };
+  },
+  bends: ({ flow }, curves, tolerance) => bendsOf(flow, curves(), tolerance),
+  opened: (mesh, { caps }) => withoutCaps(mesh, caps),
+  openedKey: ({ caps }) => caps,
+  flat(side, { regions, profiles }, settings) {
+    const edge = specOf(settings, profiles)[side];
+    const isTaken = edge && edge.way === 'in' && edge.rise > 0 && edge.reach > 0;
+    return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
+  },
+} as const satisfies Builder<Slab, SlabPlan>;
+
+const fitted = ({ extent, profiles }: BuildInput, settings: Slab) => fitSpec(specOf(settings, profiles), extent);
