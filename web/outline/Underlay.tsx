@@ -2,6 +2,7 @@
 import type { CSSProperties } from 'react';
 import type { PictureSource } from '../../core/index.ts';
 import { Bitmap } from '../picture/Bitmap.tsx';
+import { DifferenceFigure } from '../picture/DifferenceFigure.tsx';
 import { useDifference, usePictureView } from '../picture/views.ts';
 import { drawnShapes } from '../store/drawing.ts';
 import { useOutline } from '../store/outline.ts';
@@ -36,9 +37,15 @@ export function Overlay({ source, frame, pixel }: UnderlayProps) {
   const isWanted = useSourceView((state) => state.difference);
   const isPen = useOutline(({ tool }) => tool === 'draw');
   const drawn = drawnShapes(source);
-  const view = useDifference(document, source, isWanted, isPen && drawn.length > 0 ? drawn : null);
+  const only = isPen && drawn.length > 0 ? drawn : null;
+  const view = useDifference(document, source, isWanted, only);
   if (!view) return null;
-  return <Bitmap bitmap={view.bitmap} style={placed(view, frame, pixel)} label="Where picture and outlines disagree" />;
+  return (
+    <>
+      <Bitmap bitmap={view.bitmap} style={placed(view, frame, pixel)} label="Where picture and outlines disagree" />
+      <DifferenceFigure source={source} only={only} />
+    </>
+  );
 }
 
 function placed(

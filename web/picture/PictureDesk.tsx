@@ -188,11 +188,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
               <LengthLine from={tool.from} to={tool.to} pixel={scale} />
             </svg>
           )}
-          {difference && (
-            <div className="pointer-events-none absolute bottom-3 left-12 rounded-edge border border-rule bg-sheet px-3 pb-2">
-              <DifferenceFigure source={known} />
-            </div>
-          )}
+          <DifferenceFigure source={known} />
           {loupe && pointer && after && <Loupe at={pointer} view={after} />}
         </>
       )}

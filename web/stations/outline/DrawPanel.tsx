@@ -5,7 +5,6 @@ import { ColourField } from '../../controls/ColourField.tsx';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
-import { DifferenceFigure } from '../../picture/DifferenceFigure.tsx';
 import { drawing, drawnShapes, FIGURES, type Figure, penWidth, useDrawing } from '../../store/drawing.ts';
 import { takeTool } from '../../store/outline.ts';
 import { dispatch, useDocument } from '../../store/project.ts';
@@ -47,7 +46,6 @@ export function DrawPanel({ source }: { source: Source }) {
       </Sentence>
       <p className="text-quiet text-sm">{HELP[figure]}</p>
       <SnapSentence source={source} />
-      {source.kind === 'picture' && drawn.length > 0 && <DifferenceFigure source={source} only={drawn} />}
       {source.kind === 'picture' && drawn.length > 0 && others.length > 0 && (
         <p className="mt-1 text-sm">
           <TextButton

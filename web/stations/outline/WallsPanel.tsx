@@ -247,6 +247,10 @@ function WallSizes({ source, walls }: { source: Source; walls: readonly Wall[] }
               {words}{' '}
             </span>
           ))}
+        </Sentence>
+      )}
+      {opening && (
+        <p className="flex flex-wrap gap-x-4 text-sm">
           {opening.kind === 'door' && (
             <SwingWords
               swing={opening.swing ?? USUAL_SWING}
@@ -254,7 +258,7 @@ function WallSizes({ source, walls }: { source: Source; walls: readonly Wall[] }
             />
           )}
           <TextButton onClick={removeChosenWall}>Remove it</TextButton>
-        </Sentence>
+        </p>
       )}
       <SnapSentence source={source} />
     </>
@@ -270,13 +274,13 @@ function SwingWords({ swing, onChange }: { swing: Swing; onChange: (swing: Swing
         <TextButton onClick={() => onChange({ side, hinge: hinge === 'start' ? 'end' : 'start' })}>
           Hang it at its other jamb
         </TextButton>
-      )}{' '}
+      )}
       <TextButton onClick={() => onChange({ hinge, side: side === 'left' ? 'right' : 'left' })}>
         Open it to the other side
-      </TextButton>{' '}
+      </TextButton>
       <TextButton onClick={() => onChange({ side, hinge: hinge === 'both' ? 'start' : 'both' })}>
         {hinge === 'both' ? 'Give it one leaf' : 'Give it two leaves'}
-      </TextButton>{' '}
+      </TextButton>
     </>
   );
 }
