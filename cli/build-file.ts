@@ -23,6 +23,8 @@ import {
   regionsArea,
   resolve,
   ringsOf,
+  ruleValues,
+  subjectsOf,
   totalsOf,
   type Warning,
   whereWords,
@@ -32,6 +34,7 @@ import { hashOf, readerOf } from '../node/reader.ts';
 import { Clock } from './clock.ts';
 import type { BuildSettings } from './options.ts';
 import { readBytes } from './read.ts';
+import type { RuleWish } from './rules.ts';
 import { writeBytes, writeChunks } from './write.ts';
 
 export interface BuildTask {
@@ -181,7 +184,7 @@ const safeReachOf = (evaluator: Evaluator, project: Resolved, layers: readonly L
 const HEAD = 64 * 1024;
 
 async function projectOf(
-  { input, settings: { wishes, profiles } }: BuildTask,
+  { input, settings: { wishes, profiles, rules } }: BuildTask,
   evaluator: Evaluator,
   clock: Clock<Laps>,
 ): Promise<{ project: Resolved; warnings: Warning[] }> {
@@ -200,7 +203,17 @@ async function projectOf(
   }));
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
   const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
-  return { project: resolve(project), warnings: [...warnings, ...said] };
+  const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), project);
+  return { project: resolve(ruled), warnings: [...warnings, ...said] };
+}
+
+/** What is built, with values by a rule. */
+function withRule(project: Project, { what, by }: RuleWish, evaluator: Evaluator): Project {
+  const built = project.layers.filter(({ shown }) => shown).map(({ id }) => id);
+  const subjects = subjectsOf(evaluator, resolve(project), built);
+  const values = ruleValues(by, subjects);
+  const gave = subjects.map(({ id }, i) => ({ layer: id, value: values[i]! }));
+  return applyCommand(project, { do: 'set-rule', rule: { id: what, what, by, gave } });
 }
 
 function slowest(paths: readonly EdgePath[]): EdgePath {

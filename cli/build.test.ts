@@ -228,6 +228,50 @@ describe('outline-stack build', () => {
   });
 });
 
+describe('values by rule', () => {
+  // A large black square, a small grey one on it, a white one beside them.
+  const squares = input(
+    'squares.svg',
+    '<svg viewBox="0 0 90 50"><path d="M0 0h40v40h-40z"/><path fill="#808080" d="M5 5h10v10h-10z"/><path fill="#fffffe" d="M60 0h20v20h-20z"/></svg>',
+  );
+  const volumeOf = (...options: string[]) => build(squares, 'ruled.glb', '--size', '80', ...options).volume;
+
+  it.each([
+    // Areas 1600, 100 and 400.
+    ['list:2,3', 2 * 1600 + 3 * 100 + 2 * 400],
+    ['order:1.5', 1.5 * 1600 + 3 * 100 + 1.5 * 400],
+    ['containment:4+-1', 4 * 1600 + 3 * 100 + 4 * 400],
+    // Sides 40, 10 and 20.
+    ['area:1..4', 4 * 1600 + 1 * 100 + 2 * 400],
+  ])('--depth-by %s', (rule, volume) => {
+    expect(volumeOf('--depth-by', rule)).toBeCloseTo(volume, 6);
+  });
+
+  it('--base-by parts what would lie on each other, from the sheet on', () => {
+    const { size } = build(squares, 'based.glb', '--size', '80', '--depth', '2', '--base-by', 'order:5');
+    expect(size[2]).toBeCloseTo(7, 6);
+  });
+
+  it.each([
+    ['brightness:1..6', 'it can be order, containment, lightness'],
+    ['lightness', 'which says no values; write them like lightness:1..6'],
+    ['order:one', 'which says no values; write them like order:1 or order:2+1'],
+    ['list:', 'which says no values; write them like list:2,3,5'],
+    ['area:1..6@3', 'which says no values; write them like area:1..6'],
+  ])('refuse %s in one line', (rule, words) => {
+    const { status, stderr } = run('build', squares, '--out', join(folder, 'x.glb'), '--depth-by', rule);
+    expect(status).toBe(2);
+    expect(stderr).toContain(words);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('refuse what leaves nothing of a layer', () => {
+    const { status, stderr } = run('build', squares, '--out', join(folder, 'x.glb'), '--depth-by', 'list:-1');
+    expect(status).toBe(1);
+    expect(stderr).toContain('The change was not made');
+  });
+});
+
 describe('500 icons', () => {
   // The first 500 of @mdi/svg 7.4.47 by name.
   const source = 'bench/sets/node_modules/@mdi/svg/svg';

@@ -3,8 +3,9 @@ import { existsSync, statSync } from 'node:fs';
 import { basename, extname, join, relative, resolve } from 'node:path';
 import { globSync } from 'tinyglobby';
 import type { BuildTask } from './build-file.ts';
-import { type BuildCommand, type ProofCommand, type TraceCommand, UsageError } from './options.ts';
+import type { BuildCommand, ProofCommand, TraceCommand } from './options.ts';
 import type { TraceTask } from './trace-file.ts';
+import { UsageError } from './words.ts';
 
 /** What folders are searched for. */
 const PICTURES = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff', '.gif', '.bmp'];

@@ -10,8 +10,9 @@ import {
 } from '../core/index.ts';
 import { bundledFonts, openFontFile } from '../node/fonts.ts';
 import { Clock } from './clock.ts';
-import { type LettersCommand, meant, UsageError } from './options.ts';
+import type { LettersCommand } from './options.ts';
 import { readBytes } from './read.ts';
+import { meant, UsageError } from './words.ts';
 import { writeBytes } from './write.ts';
 
 export interface LettersReport {

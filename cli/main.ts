@@ -8,7 +8,6 @@ import { type LettersReport, setLetters } from './letters.ts';
 import {
   type BuildCommand,
   type LettersCommand,
-  meant,
   type ProjectCommand,
   type ProofCommand,
   parseBuild,
@@ -17,13 +16,13 @@ import {
   parseProof,
   parseTrace,
   type TraceCommand,
-  UsageError,
 } from './options.ts';
 import { workAll } from './pool.ts';
 import { exportProjectFile, type ProjectReport } from './project-file.ts';
 import { type MeshReport, printed, proveFile } from './prove-file.ts';
 import type { TraceReport } from './trace-file.ts';
 import { HELP, helpOf, USAGE, type Verb } from './usage.ts';
+import { meant, UsageError } from './words.ts';
 
 /** Raised when a field of the report changes meaning. */
 const REPORT_VERSION = 1;

@@ -3,7 +3,6 @@ import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
-import { closest, distance } from 'fastest-levenshtein';
 import {
   ALIGNMENTS,
   BEYOND,
@@ -30,6 +29,7 @@ import {
   PROFILES,
   type Recipe,
   RecipeSchema,
+  RULED,
   SHADING,
   type TidySettings,
   TRACE_MODES,
@@ -37,13 +37,26 @@ import {
   UV_LAYOUTS,
   WAYS,
 } from '../core/index.ts';
-
-export class UsageError extends Error {}
+import { type RuleWish, ruleFrom } from './rules.ts';
+import {
+  choice,
+  meant,
+  notNegative,
+  notNegativeOrNull,
+  numberFrom,
+  optionalPositive,
+  positive,
+  UsageError,
+  whole,
+  within,
+} from './words.ts';
 
 export interface BuildSettings {
   /** What layers are to be like. */
   readonly wishes: Omit<LayerWishes, 'newId'>;
   readonly profiles: DrawnProfile[];
+  /** Given to what is built, one after another. */
+  readonly rules: readonly RuleWish[];
 }
 
 export interface BuildCommand {
@@ -91,6 +104,9 @@ const BUILD_OPTIONS = {
   size: { type: 'string' },
   recipe: { type: 'string' },
   curves: { type: 'string' },
+  'depth-by': { type: 'string' },
+  'base-by': { type: 'string' },
+  'reach-by': { type: 'string' },
 } as const;
 
 export interface TraceCommand {
@@ -176,7 +192,11 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     out,
     format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
     curves: choice('curves', values.curves, CURVES) ?? 'splines',
-    settings: { wishes, profiles: recipe.profiles ?? [] },
+    settings: {
+      wishes,
+      profiles: recipe.profiles ?? [],
+      rules: RULED.flatMap((what) => ruleFrom(what, values[`${what}-by`]) ?? []),
+    },
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),
   };
@@ -328,26 +348,10 @@ function numbersJoined(words: readonly string[]): string[] {
   return joined;
 }
 
-/** Words that differ by more letters than this were not meant. */
-const MOST_WRONG = 3;
-
-/** “; did you mean …?” where one of the known words is near. */
-export function meant(word: string, known: readonly string[]): string {
-  const nearest = known.length > 0 ? closest(word, known) : '';
-  return nearest && distance(word, nearest) <= MOST_WRONG ? `; did you mean ${nearest}?` : '';
-}
-
 function checkedOut(verb: string, inputs: readonly string[], out: string | undefined): string {
   if (inputs.length === 0) throw new UsageError(`${verb} needs at least one INPUT; see outline-stack ${verb} --help`);
   if (!out) throw new UsageError(`${verb} needs --out PATH; see outline-stack ${verb} --help`);
   return out;
-}
-
-function numberFrom(name: string, text: string | undefined): number | undefined {
-  if (text === undefined) return undefined;
-  const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value)) throw new UsageError(`--${name} needs a number, not “${text}”`);
-  return value;
 }
 
 function readRecipe(file: string): Recipe {
@@ -369,43 +373,4 @@ function formatFor<T extends string>(out: string, known: readonly T[]): T | unde
   const found = known.find((format) => format === ending);
   if (!found && ending !== '') throw new UsageError(`--out ends in .${ending}; known formats are ${known.join(', ')}`);
   return found;
-}
-
-function choice<T extends string>(name: string, value: string | undefined, choices: readonly T[]): T | undefined {
-  if (value === undefined) return undefined;
-  const found = choices.find((candidate) => candidate === value);
-  if (!found) {
-    throw new UsageError(`--${name} is “${value}”; it can be ${choices.join(', ')}${meant(value, choices)}`);
-  }
-  return found;
-}
-
-function positive(name: string, value: number): number {
-  if (!(value > 0 && value <= 1e6))
-    throw new UsageError(`--${name} must be more than 0 and at most 1000000, not ${value}`);
-  return value;
-}
-
-const optionalPositive = (name: string, value: number | undefined) =>
-  value === undefined ? undefined : positive(name, value);
-
-function notNegative(name: string, value: number): number {
-  if (!(value >= 0 && value <= 1e6)) throw new UsageError(`--${name} must be between 0 and 1000000, not ${value}`);
-  return value;
-}
-
-const notNegativeOrNull = (name: string, value: number | null | undefined) =>
-  value === undefined || value === null ? null : notNegative(name, value);
-
-function within(name: string, value: number, least: number, most: number): number {
-  if (!(value >= least && value <= most))
-    throw new UsageError(`--${name} must be between ${least} and ${most}, not ${value}`);
-  return value;
-}
-
-function whole(name: string, value: number, least: number, most: number): number {
-  if (!(Number.isInteger(value) && value >= least && value <= most)) {
-    throw new UsageError(`--${name} must be a whole number from ${least} to ${most}, not ${value}`);
-  }
-  return value;
 }

@@ -10,6 +10,10 @@ Vector files or pictures → meshes.
   --out PATH            file or folder to write
   --format F            glb, obj or stl; svg or dxf for the outlines alone (otherwise from PATH's ending, else glb)
   --depth 4             total thickness, edges included
+  --depth-by RULE       depth of each layer by a rule: order:1, containment:1, lightness:1..6, area:1..6, distance:1..6@0,20,
+                        along:1..6@90 (degrees), spread:1..6@7 (draw), list:2,3,5
+  --base-by RULE        how high each stands above the sheet, likewise
+  --reach-by RULE       how far in its edge reaches, likewise
   --edge E              none, chamfer, round, cove, ogee, step or bead (default: round when --reach is given, else none)
   --reach 0.5           how far in the edge reaches
   --rise 0.5            how far down it comes (default: reach)

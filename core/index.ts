@@ -46,6 +46,8 @@ export { type History, record, redo, startHistory, undo } from './document/histo
 export { readProject } from './document/migrate.ts';
 export { type Resolved, resolve } from './document/resolve.ts';
 export { type Retraced, retrace } from './document/retrace.ts';
+export { differsFromRule, ruledValue, ruleFor, withRuled } from './document/ruled.ts';
+export { RULED, type Rule, type Ruled } from './document/rules.ts';
 export {
   assetsOf,
   emptyProject,
@@ -85,6 +87,7 @@ export {
 export { type Exported, type ExportWishes, exportProject } from './evaluate/export.ts';
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
+export { subjectsOf } from './evaluate/subjects.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
 export {
   FORMAT_IDS,
@@ -225,6 +228,8 @@ export { OPENING_KINDS, type Opening, type OpeningKind, type Swing, type Wall } 
 export { type Plan, planOf } from './plan/shapes.ts';
 export { doorLines, glassLine, USUAL_SWING } from './plan/swing.ts';
 export * from './protocol/http.ts';
+export { RULE_KINDS, type RuleBy, type RuleKindName, ruleKind, ruleValues } from './rules/index.ts';
+export type { Subject } from './rules/kind.ts';
 export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';

@@ -381,6 +381,9 @@ test('shapes are moved, scaled, turned, mirrored, copied and ordered, by drag, b
   await test.step('copied into another project', async () => {
     await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
     await page.keyboard.press('Control+c');
+    // The demo is made anew beneath an open project otherwise.
+    await saved(page);
+    await page.goto('/');
     await openProject(page, 'Saltmarsh hall', 'outline');
     await page.locator('[data-outline-desk="ready"]').waitFor();
     const shapes = await page.locator('[data-shape]').count();

@@ -40,6 +40,22 @@ export function pointCount(regions: readonly Region[]): number {
   return ringsOf(regions).reduce((sum, ring) => sum + ring.length / 2, 0);
 }
 
+/** Centroid of the area of rings, holes taken off, about the first point to keep digits; that point where they have no area. */
+export function centroidOf(rings: readonly Ring[]): [x: number, y: number] {
+  const [x0, y0] = [rings[0]?.[0] ?? 0, rings[0]?.[1] ?? 0];
+  let [sx, sy, twice] = [0, 0, 0];
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]! - x0, ring[j + 1]! - y0, ring[i]! - x0, ring[i + 1]! - y0];
+      const area = ax * by - bx * ay;
+      sx += (ax + bx) * area;
+      sy += (ay + by) * area;
+      twice += area;
+    }
+  }
+  return twice === 0 ? [x0, y0] : [x0 + sx / (3 * twice), y0 + sy / (3 * twice)];
+}
+
 /** Null when there is no point. */
 export function boundsOf(rings: Iterable<Ring>): Bounds | null {
   let minX = Infinity;

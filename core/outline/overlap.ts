@@ -4,7 +4,7 @@ import { distanceToSegment } from '../path/flatten.ts';
 import { cross, pointInRings } from './apart.ts';
 import { fillRegions } from './arrangement.ts';
 import { gridFor, toGrid } from './grid.ts';
-import { boundsOf, regionsArea, ringsOf } from './measure.ts';
+import { boundsOf, centroidOf, regionsArea, ringsOf } from './measure.ts';
 import { fromGridRegions } from './regions.ts';
 import type { Bounds, Region, Ring } from './types.ts';
 
@@ -36,22 +36,8 @@ export function footprintOf(regions: readonly Region[]): Footprint {
 }
 
 function discIn(outer: Ring, rings: readonly Ring[]): Patch['disc'] {
-  const [x, y] = centroidOf(outer);
+  const [x, y] = centroidOf([outer]);
   return pointInRings(x, y, rings) ? { x, y, radius: clearance(x, y, rings) } : null;
-}
-
-/** Centroid of the area of a ring, taken about its first point to keep digits. */
-function centroidOf(ring: Ring): [x: number, y: number] {
-  const [x0, y0] = [ring[0]!, ring[1]!];
-  let [sx, sy, twice] = [0, 0, 0];
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]! - x0, ring[j + 1]! - y0, ring[i]! - x0, ring[i + 1]! - y0];
-    const area = ax * by - bx * ay;
-    sx += (ax + bx) * area;
-    sy += (ay + by) * area;
-    twice += area;
-  }
-  return twice === 0 ? [x0, y0] : [x0 + sx / (3 * twice), y0 + sy / (3 * twice)];
 }
 
 /** Distance from a point to the nearest edge of the rings. */

@@ -1,12 +1,12 @@
 // arrange.ts — a drawing just brought in becomes layers: one a fill colour, in paint order, resting on each other like
 // cut paper; the paper it was drawn on is recognised and left out.
 import { converter } from 'culori';
-import Flatbush from 'flatbush';
 import { GeometryError, type Warning } from '../base/errors.ts';
 import { roundFigure } from '../base/figures.ts';
 import { MM_PER_UNIT } from '../base/units.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { roughBounds } from '../outline/corners.ts';
+import { indexOf, levelsOf, meetingIn } from '../outline/levels.ts';
 import { longestSide, regionsArea } from '../outline/measure.ts';
 import { doOverlap, type Footprint, footprintOf } from '../outline/overlap.ts';
 import type { Bounds, Region } from '../outline/types.ts';
@@ -173,21 +173,6 @@ function byColour(
   return groups;
 }
 
-/** A tree of boxes; null for none. */
-function indexOf(boxes: readonly Bounds[]): Flatbush | null {
-  if (boxes.length === 0) return null;
-  const index = new Flatbush(boxes.length);
-  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
-  index.finish();
-  return index;
-}
-
-/** Numbers of the boxes that meet box i, in order. */
-function meetingIn(index: Flatbush | null, boxes: readonly Bounds[], i: number): number[] {
-  const { minX, minY, maxX, maxY } = boxes[i]!;
-  return index ? index.search(minX, minY, maxX, maxY).sort((a, b) => a - b) : [];
-}
-
 function boxOf({ path, stroke }: Shape): Bounds {
   const half = stroke ? stroke.width * Math.max(0.5, stroke.mitreLimit / 2) : 0;
   const { minX, minY, maxX, maxY } = roughBounds([path]) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
@@ -227,38 +212,11 @@ function layerName(shapes: readonly Shape[]): string {
     : colourName(first.colour);
 }
 
-/** A layer rests on another from this share of the smaller one on. */
-const RESTING_SHARE = 1e-6;
-
 /** The height of so many layers, added up as laying one on the other does. */
 function stacked(count: number, depth: number): number {
   let height = 0;
   for (let k = 0; k < count; k++) height += depth;
   return height;
-}
-
-/** On how many others each rests, one upon the other, of those below it that are built. */
-function levelsOf(footprints: readonly Footprint[], isShown: readonly boolean[]): number[] {
-  // A patch at a time: what is scattered over the sheet has a box that says nothing.
-  const owners = footprints.flatMap(({ patches }, i) => patches.map(() => i));
-  const boxes = footprints.flatMap(({ patches }) => patches.map(({ bounds }) => bounds));
-  const index = indexOf(boxes);
-  const levels: number[] = [];
-  let first = 0;
-  for (const [i, footprint] of footprints.entries()) {
-    const below = new Set<number>();
-    for (const [k] of footprint.patches.entries()) {
-      for (const j of meetingIn(index, boxes, first + k))
-        if (owners[j]! < i && isShown[owners[j]!]) below.add(owners[j]!);
-    }
-    first += footprint.patches.length;
-    // The highest first: the rest need not be looked at.
-    const highest = [...below]
-      .sort((a, b) => levels[b]! - levels[a]!)
-      .find((j) => doOverlap(footprint, footprints[j]!, RESTING_SHARE));
-    levels.push(highest === undefined || footprint.patches.length === 0 ? 0 : levels[highest]! + 1);
-  }
-  return levels;
 }
 
 function startReach(regions: readonly Region[], depth: number): number {

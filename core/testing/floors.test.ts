@@ -25,6 +25,7 @@ const FLOORS = {
     'sources',
     'stage',
     'motion',
+    'rules',
     'document',
     'evaluate',
     'views',

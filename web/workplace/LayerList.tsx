@@ -3,7 +3,7 @@ import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from '@headlessu
 import { Ellipsis, Eye, EyeOff } from 'lucide-react';
 import { memo, type RefObject, useEffect, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { heightOf, type Layer } from '../../core/index.ts';
+import { differsFromRule, heightOf, type Layer, RULED } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { actOf, type Key, pressedOf } from '../controls/keys.ts';
 import { tip } from '../controls/Tips.tsx';
@@ -70,6 +70,9 @@ const LayerRow = memo(function LayerRow({ layer, isFirst }: { layer: Layer; isFi
   const isHidden = useScreen((state) => state.hidden.includes(layer.id));
   const isRenamed = useScreen((state) => state.renaming === layer.id);
   const order = useDocumentPart(({ layers }) => layers);
+  const differs = useDocumentPart((document) =>
+    RULED.filter((what) => differsFromRule(document, layer, what) !== null).join(', '),
+  );
   const { id, name, shown, ground, build, material } = layer;
   const menu = useRef<HTMLButtonElement>(null);
   return (
@@ -114,7 +117,16 @@ const LayerRow = memo(function LayerRow({ layer, isFirst }: { layer: Layer; isFi
           {ground && <span className="text-quiet text-sm"> · not built</span>}
         </button>
       )}
-      {shown && !isRenamed && <span className="figure text-quiet">{formatNumber(heightOf(build))}</span>}
+      {shown && !isRenamed && (
+        <span className="figure text-quiet">
+          {differs && (
+            <span className="mr-1 text-tide" title={`The ${differs} differs from its rule`}>
+              ≠
+            </span>
+          )}
+          {formatNumber(heightOf(build))}
+        </span>
+      )}
       <IconButton
         icon={isHidden ? EyeOff : Eye}
         label={`Hide ${name} in the view`}

@@ -1,10 +1,19 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
 import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { buildKind, type ElevationRim, heightOf, type Layer, type Overlap, type Project } from '../../core/index.ts';
+import {
+  buildKind,
+  type ElevationRim,
+  heightOf,
+  type Layer,
+  type Overlap,
+  type Project,
+  withRuled,
+} from '../../core/index.ts';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
+import { gaveOf, useRule } from '../store/rule.ts';
 import { screen, useScreen } from '../store/screen.ts';
 
 const WIDTH = 264;
@@ -31,7 +40,8 @@ export function StackElevation() {
   const shown = layers.filter((layer) => layer.shown);
   const [frozen, setFrozen] = useState<Range | null>(null);
   const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
-  const range = frozen ?? rangeOf(shown);
+  const ghosts = useGhosts(shown);
+  const range = frozen ?? rangeOf([...shown, ...ghosts]);
   const perUnit = (HEIGHT - TOP - BOTTOM) / (range.high - range.low);
   const y = (z: number) => heightAt(z, range.low, perUnit);
   const pitch = Math.max(MIN_BAR + 3, Math.min(MAX_BAR + 8, (WIDTH - LEFT - RIGHT) / shown.length));
@@ -84,6 +94,23 @@ export function StackElevation() {
             onDrag={keepRange}
           />
         ))}
+        {ghosts.map((ghost) => {
+          const i = shown.findIndex(({ id }) => id === ghost.id);
+          const height = heightOf(ghost.build);
+          return (
+            <rect
+              key={ghost.id}
+              x={x(i) - 2}
+              width={bar + 4}
+              y={y(ghost.base + height)}
+              height={Math.max(1, height * perUnit)}
+              className="pointer-events-none fill-tide/10 stroke-tide"
+              strokeWidth="1.5"
+              strokeDasharray="4 3"
+              data-ghost={`${ghost.base} ${height}`}
+            />
+          );
+        })}
         {overlaps.flatMap((overlap) =>
           shared(overlap, shown).map((i) => (
             <rect
@@ -102,6 +129,20 @@ export function StackElevation() {
       {overlaps[0] && <OverlapNote overlap={overlaps[0]} more={overlaps.length - 1} layers={shown} />}
     </div>
   );
+}
+
+/** Layers as a rule that is tried would leave them, where it would change them. */
+function useGhosts(shown: readonly Layer[]): Layer[] {
+  const draft = useRule((state) => state.draft);
+  const subjects = useRule((state) => state.subjects);
+  if (!draft || draft.what === 'reach') return [];
+  const values = new Map(gaveOf({ draft, subjects }).map(({ layer, value }) => [layer, value]));
+  return shown.flatMap((layer) => {
+    const value = values.get(layer.id);
+    const isGiven = value !== undefined && (draft.what === 'base' || value > 0);
+    const ghost = isGiven ? withRuled(layer, draft.what, value) : layer;
+    return ghost === layer ? [] : [ghost];
+  });
 }
 
 function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number; layers: readonly Layer[] }) {

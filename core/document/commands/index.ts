@@ -8,14 +8,17 @@ import { addSource } from './add-source.ts';
 import { changeLayers } from './change-layers.ts';
 import { changeSource } from './change-source.ts';
 import { copyLayer } from './copy-layer.ts';
+import { followRule } from './follow-rule.ts';
 import type { CommandKind } from './kind.ts';
 import { moveLayer } from './move-layer.ts';
 import { removeLayer } from './remove-layer.ts';
 import { removeProfile } from './remove-profile.ts';
+import { removeRule } from './remove-rule.ts';
 import { removeSource } from './remove-source.ts';
 import { renameProject } from './rename-project.ts';
 import { saveProfile } from './save-profile.ts';
 import { scaleSource } from './scale-source.ts';
+import { setRule } from './set-rule.ts';
 import { setTolerance } from './set-tolerance.ts';
 import { setUnit } from './set-unit.ts';
 
@@ -33,6 +36,9 @@ export const COMMAND_KINDS = [
   copyLayer,
   moveLayer,
   removeLayer,
+  setRule,
+  followRule,
+  removeRule,
 ] as const;
 
 export const CommandSchema = z.discriminatedUnion('do', schemasOf(COMMAND_KINDS));

@@ -13,7 +13,9 @@ import {
   type Proof,
   type Resolved,
   type SheetView,
+  type Subject,
   sheetView,
+  subjectsOf,
 } from '../../../core/index.ts';
 import { attempt, type Outcome } from '../outcome.ts';
 import { evaluator, heeding, keepDrawing, kept, pool, type Report, views, withSources } from './state.ts';
@@ -42,6 +44,10 @@ export const building = {
   /** What lies on the sheet, for a page that waits for its first build. */
   sheet: (project: Project): Promise<Outcome<SheetView>> =>
     attempt(() => withSources(project, (resolved) => sheetView(evaluator, resolved))),
+
+  /** Layers as rules see them, the lowest first. */
+  ruleSubjects: (project: Project, layers: readonly string[]): Promise<Outcome<readonly Subject[]>> =>
+    attempt(() => withSources(project, (resolved) => subjectsOf(evaluator, resolved, layers))),
 
   /**
    * Evaluates everything that is shown.

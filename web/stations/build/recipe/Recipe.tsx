@@ -11,6 +11,7 @@ import { OpenNote } from '../../proof/OpenNote.tsx';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
 import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
+import { RuleSentences } from './RuleSentences.tsx';
 import { type AtLeastOne, readingOf, SeveralNote } from './several.tsx';
 
 /** @param layers the ones that are changed; sentences read as the first one's */
@@ -57,6 +58,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
         />{' '}
         above the sheet.
       </Sentence>
+      <RuleSentences layers={layers} />
       {Sentences && (
         <Sentences
           layers={alike}

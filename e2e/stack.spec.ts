@@ -1,0 +1,65 @@
+// The stack: values by rule, tried with ghosts, taken, differed from and come back to.
+import { expect, test } from '@playwright/test';
+import { openDemo, proven, troubleOn } from './steps.ts';
+
+test('depths go by a rule: tried with ghosts, taken, differed from, come back to and given up', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  const depths = () =>
+    page
+      .getByRole('list', { name: 'Layers' })
+      .getByRole('listitem')
+      .locator('.figure')
+      .evaluateAll((figures) => figures.map((figure) => figure.textContent!.trim()));
+  const before = await depths();
+  await page.getByRole('button', { name: 'Choose all that are built' }).click();
+  await page.getByText('By a rule').click();
+  const ghosts = page.locator('[data-ghost]');
+  await expect(ghosts).not.toHaveCount(0);
+  await page.getByRole('button', { name: /^Rule:/ }).click();
+  await page.getByRole('option', { name: 'a list' }).click();
+  const list = page.getByLabel('Values of the rule');
+  await list.fill('two 3');
+  await list.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'Type numbers' })).toBeVisible();
+  await list.fill('2  3.5');
+  await list.press('Enter');
+  await expect
+    .poll(() => ghosts.evaluateAll((all) => all.map((ghost) => ghost.getAttribute('data-ghost'))))
+    .toContain('0 2');
+  // Nothing has changed yet.
+  expect(await depths()).toEqual(before);
+  await page.getByRole('button', { name: 'Give 6 layers their depth' }).click();
+  // From the highest down.
+  await expect.poll(depths).toEqual(['3.5', '2', '3.5', '2', '3.5', '2']);
+  await expect(ghosts).toHaveCount(0);
+  await expect(page.getByText('The depth goes by a list')).toBeVisible();
+  await proven(page);
+  await expect(page.getByText('Closed, no crossing faces')).toBeVisible();
+
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Moon', exact: true }).click();
+  const depth = page.getByLabel('Depth', { exact: true });
+  await depth.fill('9');
+  await depth.press('Enter');
+  await expect(page.getByTitle('The depth differs from its rule')).toHaveCount(1);
+  await expect(page.getByText('one differs from the rule, which gave 3.5 mm')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the rule' }).click();
+  await expect(depth).toHaveValue('3.5');
+  await expect(page.getByTitle('The depth differs from its rule')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Give the rule up' }).click();
+  await expect(page.getByText('goes by a list')).toHaveCount(0);
+  expect(await depths()).toEqual(['3.5', '2', '3.5', '2', '3.5', '2']);
+  expect(trouble).toEqual([]);
+});
+
+test('a rule that would leave nothing of a layer is refused, and nothing changes', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Choose all that are built' }).click();
+  await page.getByText('By a rule').click();
+  const from = page.getByLabel('Rule from');
+  await from.fill('-2');
+  await from.press('Enter');
+  await page.getByRole('button', { name: 'Give 6 layers their depth' }).click();
+  await expect(page.getByText(/The change was not made: .*depth/).first()).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Layers' }).getByText('2.6')).toBeVisible();
+});
