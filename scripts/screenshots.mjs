@@ -104,8 +104,10 @@ await withPage(async (page) => {
   await page.emulateMedia({ forcedColors: 'active' });
   await shoot('forced-colours');
   await page.emulateMedia({ forcedColors: 'none' });
-  await page.getByRole('button', { name: 'Moon', exact: true }).click({ modifiers: ['Shift'] });
-  await shoot('build-mixed');
+  await page.getByRole('button', { name: 'Marsh', exact: true }).click({ modifiers: ['Shift'] });
+  await page.getByText('By a rule').click();
+  await page.locator('[data-ghost]').first().waitFor();
+  await shoot('build-rule');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').fill('edge');
   await shoot('search');
