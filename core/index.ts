@@ -87,6 +87,7 @@ export {
 export { type Exported, type ExportWishes, exportProject } from './evaluate/export.ts';
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
+export { overlapPlace, partedBases } from './evaluate/parting.ts';
 export { subjectsOf } from './evaluate/subjects.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
 export {

@@ -63,3 +63,25 @@ test('a rule that would leave nothing of a layer is refused, and nothing changes
   await expect(page.getByText(/The change was not made: .*depth/).first()).toBeVisible();
   await expect(page.getByRole('list', { name: 'Layers' }).getByText('2.6')).toBeVisible();
 });
+
+test('what layers share is told apart, gone to, and parted with one click', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Heron', exact: true }).click();
+  const base = page.getByLabel('Base', { exact: true });
+  await base.fill('4');
+  await base.press('Enter');
+  await expect(page.locator('[data-shared]')).not.toHaveCount(0);
+  await page.getByRole('link', { name: 'Proof' }).click();
+  await expect(page.getByRole('heading', { name: 'In the same space' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'On each other' })).toBeVisible();
+  await page.getByRole('button', { name: 'Moon and Heron' }).click();
+  await expect(page.getByRole('list', { name: 'Layers' }).getByRole('button', { pressed: true })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Part them', exact: true }).click();
+  await expect(page.locator('[data-shared]')).toHaveCount(0);
+  await proven(page);
+  await expect(page.getByRole('heading', { name: 'Between layers' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('heading', { name: 'On each other' })).toBeVisible();
+  expect(trouble).toEqual([]);
+});

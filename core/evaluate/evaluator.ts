@@ -416,7 +416,7 @@ export class Evaluator {
 
   // --- all of a project ---------------------------------------------------------------------------------------------------
 
-  /** Pairs of shown layers that fill the same space. */
+  /** Pairs of shown layers that fill the same space or lie on each other. */
   overlaps(project: Resolved): readonly Overlap[] {
     return this.overlapping.of(project.layers.flatMap((layer) => (layer.shown ? [this.filling(project, layer)] : [])));
   }

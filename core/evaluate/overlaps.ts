@@ -1,4 +1,4 @@
-// overlaps.ts — layers that fill the same space, found anew only for those that changed.
+// overlaps.ts — layers that fill the same space or lie on each other, found anew only for those that changed.
 import Flatbush from 'flatbush';
 import { type Footprint, footprintOf, overlapArea } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
@@ -6,9 +6,11 @@ import { OfObject } from './keys.ts';
 
 export interface Overlap {
   readonly layers: readonly [id: string, id: string];
-  /** Heights they share. */
+  /** Heights they share: one and the same where one lies on the other. */
   readonly from: number;
   readonly to: number;
+  /** One lies on the other: the front of one is in the plane of the other's back, and they share no space. */
+  readonly isTouching: boolean;
   /** Which of their sides lie in one plane there, and would flicker. */
   readonly flush: readonly ('front' | 'back')[];
   /** Area they share in plan. */
@@ -38,7 +40,7 @@ export class Overlaps {
   private found: Overlap[] = [];
   private readonly areas = new OfObject<readonly Region[], WeakMap<readonly Region[], number>>(() => new WeakMap());
 
-  /** Pairs that share height and plan, in the order of `fillings`. */
+  /** Pairs that share plan, and height or a plane, in the order of `fillings`. */
   of(fillings: readonly Filling[]): readonly Overlap[] {
     const changed = new Set(
       fillings.filter((filling) => !isSame(filling, this.known.get(filling.id))).map(({ id }) => id),
@@ -59,7 +61,8 @@ export class Overlaps {
     const area = this.areaOf(a.regions, b.regions);
     if (area === 0) return null;
     const { from, to } = sharedHeight(a, b);
-    return { layers: [a.id, b.id], from, to, flush: flushSides(a, b), area };
+    if (isOn(a, b)) return { layers: [a.id, b.id], from, to: from, isTouching: true, flush: [], area };
+    return { layers: [a.id, b.id], from, to, isTouching: false, flush: flushSides(a, b), area };
   }
 
   private areaOf(a: readonly Region[], b: readonly Region[]): number {
@@ -77,12 +80,21 @@ function sharedHeight(a: Filling, b: Filling): { from: number; to: number } {
   return { from: Math.max(a.base, b.base), to: Math.min(a.base + a.height, b.base + b.height) };
 }
 
+/** Heights nearer than this share of the larger layer's are one. */
+const SAME_HEIGHT = 1e-9;
+
 function doShareHeight(a: Filling, b: Filling): boolean {
   const { from, to } = sharedHeight(a, b);
-  return to - from > 1e-9 * Math.max(a.height, b.height);
+  return to - from >= -SAME_HEIGHT * Math.max(a.height, b.height);
 }
 
-/** Pairs that share height and of which some boxes meet, one of each changed; the lower in the list first. */
+/** Whether they share no more than one height. */
+function isOn(a: Filling, b: Filling): boolean {
+  const { from, to } = sharedHeight(a, b);
+  return to - from <= SAME_HEIGHT * Math.max(a.height, b.height);
+}
+
+/** Pairs that share a height and of which some boxes meet, one of each changed; the lower in the list first. */
 function pairsOf(fillings: readonly Filling[], changed: ReadonlySet<string>): [Filling, Filling][] {
   const patches = fillings.flatMap(({ regions }, i) =>
     footprints.get(regions).patches.map(({ bounds }) => ({ i, bounds })),

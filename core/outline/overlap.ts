@@ -162,10 +162,13 @@ function areaOf(pairs: readonly (readonly [Patch, Patch])[]): number {
 }
 
 /** Area of a ∩ b in square sheet units; 0 where they only touch along a line, up to rounding. */
-export function sharedArea(a: readonly Region[], b: readonly Region[]): number {
+export const sharedArea = (a: readonly Region[], b: readonly Region[]): number => regionsArea(sharedRegions(a, b));
+
+/** What a and b share. */
+export function sharedRegions(a: readonly Region[], b: readonly Region[]): Region[] {
   const [p, q] = [boundsOf(ringsOf(a)), boundsOf(ringsOf(b))];
-  if (!p || !q || !boxesMeet(p, q)) return 0;
+  if (!p || !q || !boxesMeet(p, q)) return [];
   const grid = gridFor([...ringsOf(a), ...ringsOf(b)]);
   const onGrid = (regions: readonly Region[]) => ringsOf(regions).map((ring) => toGrid(ring, grid));
-  return regionsArea(fromGridRegions(fillRegions([...onGrid(a), ...onGrid(b)], 'twice'), grid));
+  return fromGridRegions(fillRegions([...onGrid(a), ...onGrid(b)], 'twice'), grid);
 }

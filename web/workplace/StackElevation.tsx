@@ -10,8 +10,10 @@ import {
   type Project,
   withRuled,
 } from '../../core/index.ts';
+import { TextButton } from '../controls/TextButton.tsx';
 import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
+import { partLayers, usualGap } from '../store/parting.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
 import { gaveOf, useRule } from '../store/rule.ts';
 import { screen, useScreen } from '../store/screen.ts';
@@ -39,7 +41,8 @@ export function StackElevation() {
   const { layers } = useDocument();
   const shown = layers.filter((layer) => layer.shown);
   const [frozen, setFrozen] = useState<Range | null>(null);
-  const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
+  const found = useBuild((state) => state.view?.overlaps);
+  const overlaps = useMemo(() => (found ?? []).filter(({ isTouching }) => !isTouching), [found]);
   const ghosts = useGhosts(shown);
   const range = frozen ?? rangeOf([...shown, ...ghosts]);
   const perUnit = (HEIGHT - TOP - BOTTOM) / (range.high - range.low);
@@ -147,12 +150,14 @@ function useGhosts(shown: readonly Layer[]): Layer[] {
 
 function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number; layers: readonly Layer[] }) {
   const unit = useDocumentPart((document) => document.unit);
+  const tolerance = useDocumentPart((document) => document.tolerance);
   const [a, b] = overlap.layers.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
   return (
     <p className="mx-5 mb-2 border-ember border-l-2 pl-2 text-ember text-sm">
       {a} and {b} share {formatNumber(overlap.to - overlap.from)} {unit} of height where they overlap
       {overlap.flush.length > 0 ? `, and their ${overlap.flush.join('s and ')}s lie in one plane` : ''}
-      {more > 0 ? `, and ${more} more ${more === 1 ? 'pair does' : 'pairs do'}` : ''}.
+      {more > 0 ? `, and ${more} more ${more === 1 ? 'pair does' : 'pairs do'}` : ''}.{' '}
+      <TextButton onClick={() => void partLayers(usualGap(tolerance))}>Part them</TextButton>
     </p>
   );
 }

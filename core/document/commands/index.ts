@@ -18,6 +18,7 @@ import { removeSource } from './remove-source.ts';
 import { renameProject } from './rename-project.ts';
 import { saveProfile } from './save-profile.ts';
 import { scaleSource } from './scale-source.ts';
+import { setBases } from './set-bases.ts';
 import { setRule } from './set-rule.ts';
 import { setTolerance } from './set-tolerance.ts';
 import { setUnit } from './set-unit.ts';
@@ -36,6 +37,7 @@ export const COMMAND_KINDS = [
   copyLayer,
   moveLayer,
   removeLayer,
+  setBases,
   setRule,
   followRule,
   removeRule,

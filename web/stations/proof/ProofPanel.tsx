@@ -20,6 +20,7 @@ import { useBuild } from '../../store/build.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
 import { Bars } from './Bars.tsx';
+import { BetweenLayers } from './BetweenLayers.tsx';
 import { showFault } from './faults.ts';
 import { OpenNote } from './OpenNote.tsx';
 import { EDGE_PATH_WORDS } from './words.ts';
@@ -49,8 +50,8 @@ export function ProofPanel() {
           <p className="text-quiet">{shown.length === 0 ? 'Nothing is built yet.' : 'The meshes are being checked.'}</p>
         )}
         {proven !== document && totals && <Note>The newest change is still being checked.</Note>}
-        <OverlapNotes layers={document.layers} />
       </Panel>
+      <BetweenLayers />
       {entries.length > 0 && <Spread entries={entries} unit={document.unit} />}
       {entries.map((entry) => (
         <LayerProof key={entry.layer.id} {...entry} unit={document.unit} />
@@ -94,18 +95,6 @@ function TotalsTable({ totals, before, unit }: { totals: Totals; before: Totals 
       </tbody>
     </table>
   );
-}
-
-/** Layers that fill the same space, and sides that lie in one plane. */
-function OverlapNotes({ layers }: { layers: readonly Layer[] }) {
-  const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
-  const nameOf = (id: string) => layers.find((layer) => layer.id === id)?.name ?? '';
-  return overlaps.map(({ layers: [a, b], flush }) => (
-    <Note key={`${a} ${b}`} tone="ember">
-      {nameOf(a)} and {nameOf(b)} fill the same space
-      {flush.length > 0 ? `; their ${flush.join('s and ')}s lie in one plane and will flicker` : ''}.
-    </Note>
-  ));
 }
 
 /** Angles and lengths over all meshes that are looked at. */

@@ -7,10 +7,14 @@ import {
   GeometryError,
   type Layer,
   type MadeLayer,
+  type Overlap,
   type Overlays,
+  overlapPlace,
   type PendingLayer,
+  type Point3,
   type Project,
   type Proof,
+  partedBases,
   type Resolved,
   type SheetView,
   type Subject,
@@ -44,6 +48,14 @@ export const building = {
   /** What lies on the sheet, for a page that waits for its first build. */
   sheet: (project: Project): Promise<Outcome<SheetView>> =>
     attempt(() => withSources(project, (resolved) => sheetView(evaluator, resolved))),
+
+  /** A place where two layers overlap. */
+  overlapPlace: (project: Project, overlap: Overlap): Promise<Outcome<Point3 | null>> =>
+    attempt(() => withSources(project, (resolved) => overlapPlace(evaluator, resolved, overlap))),
+
+  /** Bases with which no layers fill the same space or share a plane. */
+  partedBases: (project: Project, gap: number): Promise<Outcome<{ layer: string; base: number }[]>> =>
+    attempt(() => withSources(project, (resolved) => partedBases(evaluator, resolved, gap))),
 
   /** Layers as rules see them, the lowest first. */
   ruleSubjects: (project: Project, layers: readonly string[]): Promise<Outcome<readonly Subject[]>> =>

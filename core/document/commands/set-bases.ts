@@ -1,0 +1,24 @@
+// set-bases.ts — layers that each get a base of their own.
+import { z } from 'zod';
+import { LayerSchema } from '../schema.ts';
+import { type CommandKind, layerOf } from './kind.ts';
+
+const schema = z.object({
+  do: z.literal('set-bases'),
+  bases: z.array(z.object({ layer: z.string(), base: LayerSchema.shape.base })),
+});
+
+export const setBases = {
+  do: 'set-bases',
+  schema,
+  apply(project, { bases }) {
+    const wanted = new Map(bases.map(({ layer, base }) => [layerOf(project, layer).id, base]));
+    return {
+      ...project,
+      layers: project.layers.map((layer) => {
+        const base = wanted.get(layer.id);
+        return base === undefined ? layer : { ...layer, base };
+      }),
+    };
+  },
+} as const satisfies CommandKind<z.infer<typeof schema>>;
