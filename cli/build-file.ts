@@ -184,7 +184,7 @@ const safeReachOf = (evaluator: Evaluator, project: Resolved, layers: readonly L
 const HEAD = 64 * 1024;
 
 async function projectOf(
-  { input, settings: { wishes, profiles, rules } }: BuildTask,
+  { input, settings: { wishes, profiles, material, rules } }: BuildTask,
   evaluator: Evaluator,
   clock: Clock<Laps>,
 ): Promise<{ project: Resolved; warnings: Warning[] }> {
@@ -203,7 +203,10 @@ async function projectOf(
   }));
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
   const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
-  const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), project);
+  const painted = material
+    ? applyCommand(project, { do: 'change-layers', layers: project.layers.map(({ id }) => id), change: { material } })
+    : project;
+  const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), painted);
   return { project: resolve(ruled), warnings: [...warnings, ...said] };
 }
 

@@ -13,6 +13,7 @@ import {
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
+import { readMeshes } from '../core/index.ts';
 import { audit } from '../core/testing/audit.ts';
 import { validateBytes } from '../core/testing/validator.ts';
 import type { FileReport } from './build-file.ts';
@@ -225,6 +226,16 @@ describe('outline-stack build', () => {
     const { status, stderr } = run('build', file, '--out', join(taken, 'x.glb'));
     expect(status).toBe(1);
     expect(stderr).toMatch(/taken is a file, so nothing can be written in a folder of that name/);
+  });
+});
+
+describe('a recipe', () => {
+  it('says what all layers are made of', async () => {
+    const recipe = input('brass.json', JSON.stringify({ depth: 3, material: { colour: '#b5893a', metalness: 1 } }));
+    const drawing = input('bar.svg', square('fill="#2244aa"'));
+    build(drawing, 'brass.glb', '--recipe', recipe);
+    const [part] = await readMeshes(new Uint8Array(readFileSync(join(folder, 'brass.glb'))), 'glb');
+    expect(part!.material).toMatchObject({ colour: '#b5893a', metalness: 1 });
   });
 });
 

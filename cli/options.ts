@@ -55,6 +55,8 @@ export interface BuildSettings {
   /** What layers are to be like. */
   readonly wishes: Omit<LayerWishes, 'newId'>;
   readonly profiles: DrawnProfile[];
+  /** What a recipe says of the material of all layers. */
+  readonly material: Recipe['material'];
   /** Given to what is built, one after another. */
   readonly rules: readonly RuleWish[];
 }
@@ -195,6 +197,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     settings: {
       wishes,
       profiles: recipe.profiles ?? [],
+      material: recipe.material,
       rules: RULED.flatMap((what) => ruleFrom(what, values[`${what}-by`]) ?? []),
     },
     report: values.report,

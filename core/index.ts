@@ -44,6 +44,7 @@ export {
 } from './document/file.ts';
 export { type History, record, redo, startHistory, undo } from './document/history.ts';
 export { readProject } from './document/migrate.ts';
+export { changeOf, RECIPE_PARTS, type RecipePart, recipeOf } from './document/recipes.ts';
 export { type Resolved, resolve } from './document/resolve.ts';
 export { type Retraced, retrace } from './document/retrace.ts';
 export { differsFromRule, ruledValue, ruleFor, withRuled } from './document/ruled.ts';

@@ -1,6 +1,7 @@
-// The stack: values by rule, tried with ghosts, taken, differed from and come back to.
+// The stack: values by rule, what layers share, and recipes that go from layer to layer.
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { openDemo, proven, troubleOn } from './steps.ts';
+import { openDemo, openProject, proven, saved, troubleOn } from './steps.ts';
 
 test('depths go by a rule: tried with ghosts, taken, differed from, come back to and given up', async ({ page }) => {
   const trouble = troubleOn(page);
@@ -83,5 +84,54 @@ test('what layers share is told apart, gone to, and parted with one click', asyn
   await expect(page.getByRole('heading', { name: 'Between layers' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { name: 'On each other' })).toBeVisible();
+  expect(trouble).toEqual([]);
+});
+
+test('a recipe is kept, put on other layers in part, goes through a file, and into another project', async ({
+  page,
+}) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  const layer = (name: string) =>
+    page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true }).click();
+  await layer('Moon');
+  await page.getByText('Kept recipes').click();
+  await page.getByRole('button', { name: 'Keep this recipe' }).click();
+  await layer('Heron');
+  await page.getByRole('checkbox', { name: 'material' }).uncheck();
+  await page.getByRole('checkbox', { name: 'depth' }).uncheck();
+  await page.getByRole('button', { name: 'Put on Heron' }).click();
+  // The moon's edge, its own depth and colour.
+  await expect(page.getByLabel('Reach', { exact: true })).toHaveValue('0.5');
+  await expect(page.getByLabel('Depth', { exact: true })).toHaveValue('2.6');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Write Moon to a file' }).click();
+  const file = await (await download).path();
+  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({
+    depth: 2.4,
+    edge: { reach: 0.5, rise: 0.6, steps: 4 },
+  });
+  await page.getByRole('button', { name: 'Forget Moon' }).click();
+  await page.getByLabel('Read one from a file').setInputFiles({
+    name: 'Tide line.json',
+    mimeType: 'application/json',
+    buffer: readFileSync(file),
+  });
+  await expect(page.getByRole('list', { name: 'Kept recipes' })).toContainText('Tide line');
+  await page.getByLabel('Read one from a file').setInputFiles({
+    name: 'wrong.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"depth": -1}'),
+  });
+  await expect(page.getByText(/wrong.json is no recipe: depth/)).toBeVisible();
+  // Another project knows it.
+  await saved(page);
+  await page.goto('/');
+  await openProject(page, 'Saltmarsh crest', 'build');
+  await proven(page);
+  await layer('Crest');
+  await page.getByText('Kept recipes').click();
+  await page.getByRole('button', { name: 'Put on Crest' }).click();
+  await expect(page.getByLabel('Depth', { exact: true })).toHaveValue('2.4');
   expect(trouble).toEqual([]);
 });

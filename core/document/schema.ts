@@ -81,7 +81,7 @@ export const ProjectSchema = z.object({
   motion: MotionSchema.optional(),
 });
 
-/** Settings for a build without a project: whatever is left out keeps its default. */
+/** Settings of a layer without a project, lengths in millimetres: whatever is left out keeps its default. */
 export const RecipeSchema = z.strictObject({
   depth: SlabSchema.shape.depth.optional(),
   edge: EdgeSchema.partial().optional(),
@@ -92,7 +92,9 @@ export const RecipeSchema = z.strictObject({
   caps: SlabSchema.shape.caps.optional(),
   shading: ShadingSchema.partial().optional(),
   uv: LayerSchema.shape.uv.optional(),
-  tidy: TidySchema.partial().optional(),
+  /** Null for not at all. */
+  tidy: z.nullable(TidySchema.partial()).optional(),
+  material: MaterialSchema.partial().optional(),
   profiles: z.array(DrawnProfileSchema).max(LIMITS.profiles).optional(),
   tolerance: ProjectSchema.shape.tolerance.optional(),
   /** Longest side of the result. */

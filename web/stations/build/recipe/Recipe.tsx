@@ -10,6 +10,7 @@ import { dispatch, useDocument } from '../../../store/project.ts';
 import { OpenNote } from '../../proof/OpenNote.tsx';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
+import { KeptRecipes } from './KeptRecipes.tsx';
 import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
 import { RuleSentences } from './RuleSentences.tsx';
 import { type AtLeastOne, readingOf, SeveralNote } from './several.tsx';
@@ -108,6 +109,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
           </Sentence>
         </Folded>
       )}
+      <KeptRecipes layers={layers} />
       {seen?.warnings.map(({ message }) => (
         <Note key={message}>{message}</Note>
       ))}
