@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heightOf } from '../builds/index.ts';
+import { NO_EDGE } from '../builds/slab/slab.ts';
 import { applyCommand } from '../document/commands/index.ts';
 import { resolve } from '../document/resolve.ts';
 import type { Project } from '../document/schema.ts';
@@ -35,17 +36,6 @@ function stackOf(slabs: readonly Slab[]) {
   );
   return { project, evaluator: made.evaluator, ids: project.layers.map(({ id }) => id) };
 }
-const NO_EDGE = {
-  profile: 'round',
-  on: 'none',
-  reach: 0,
-  rise: null,
-  steps: 3,
-  way: 'in',
-  beyond: 'ridge',
-  corners: 'mitred',
-  mitreLimit: 5,
-} as const;
 
 const slab = (x: number, base: number, depth = 2, side = 10, y = 0): Slab => ({ x, y, side, base, depth });
 const found = (...slabs: Slab[]) => {

@@ -68,7 +68,8 @@ export function SceneCanvas({ settings, onMissed, children, ...area }: SceneCanv
         onPointerMissed: onMissed,
         onCreated: (state) => state.events.connect?.(box.current!),
       })
-      .then((ready) => ready.render(children), setError);
+      // It may have been taken away meanwhile.
+      .then(() => root.current?.render(children), setError);
   });
   if (error) throw error;
   return (
