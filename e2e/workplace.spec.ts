@@ -1,5 +1,6 @@
 // The workplace: stations, views, stack, keys.
 import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
 import { openCrest, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 test('every station has an address, shows its work and says whether it is current', async ({ page }) => {
@@ -59,6 +60,26 @@ test('layers that fill the same space are marked in the stack', async ({ page })
   await base.press('Enter');
   await expect(page.getByText(/Heron.* share .* mm of height where they overlap|and Heron share/)).toBeVisible();
   expect(await page.locator('[data-shared]').count()).toBeGreaterThan(1);
+});
+
+test('in plaster everything has one colour, and materials stay', async ({ page }) => {
+  await openDemo(page);
+  const view = page.getByRole('application', { name: 'Solid' });
+  /** Colours in the middle of the solid that are clearly red, as only the heron is. */
+  const reds = async () => {
+    const { data } = await sharp(await view.screenshot())
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    let count = 0;
+    for (let i = 0; i < data.length; i += 3) if (data[i]! > data[i + 1]! + 60 && data[i]! > data[i + 2]! + 60) count++;
+    return count;
+  };
+  await expect.poll(reds).toBeGreaterThan(2000);
+  await page.keyboard.press('p');
+  await expect(page.getByRole('button', { name: 'Plaster' })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(reds).toBeLessThan(50);
+  await page.getByRole('button', { name: 'Plaster' }).click();
+  await expect.poll(reds).toBeGreaterThan(2000);
 });
 
 test('faces, edges and views change as asked', async ({ page }) => {

@@ -23,10 +23,10 @@ const taken = new Map<string, number>();
 export function Portrait({ box }: { box: Box | null }) {
   const { id, revision, save, history } = useProject();
   const of = useBuild((state) => state.of);
-  const isHidden = useScreen(({ hidden, place }) => hidden.length > 0 || place !== null);
+  const isOtherwise = useScreen(({ hidden, place, plaster }) => hidden.length > 0 || place !== null || plaster);
   const invalidate = useThree((state) => state.invalidate);
   const isWanted = useRef(false);
-  const isReady = save === 'saved' && of === history?.present && box !== null && !isHidden;
+  const isReady = save === 'saved' && of === history?.present && box !== null && !isOtherwise;
   useEffect(() => {
     if (!isReady || !id || taken.get(id) === revision) return;
     const timer = setTimeout(() => {

@@ -17,6 +17,8 @@ import { Slab } from './Slab.tsx';
 import { Turning } from './Turning.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
+/** Light enough to show every shadow, dull enough to show no light. */
+const PLASTER = { colour: '#cfcbc2', roughness: 1, metalness: 0, opacity: 1 } as const;
 
 /** @param onFramed told when there is something to see, and the camera looks at it */
 export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () => void }) {
@@ -51,6 +53,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   const { layers } = useDocument();
   const view = useBuild((state) => state.view);
   const wire = useScreen((state) => state.wire);
+  const plaster = useScreen((state) => state.plaster);
   const hidden = useScreen((state) => state.hidden);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
@@ -73,7 +76,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
             key={id}
             id={id}
             base={base}
-            {...material}
+            {...(plaster ? PLASTER : material)}
             square={square}
             mesh={mesh}
             wire={wire}

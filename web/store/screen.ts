@@ -20,6 +20,8 @@ interface ScreenState {
   readonly wire: boolean;
   /** Whether a checkered picture shows where faces lie on pictures. */
   readonly checker: boolean;
+  /** Whether everything is seen in one neutral look, whatever it is made of. */
+  readonly plaster: boolean;
   /** Share of the view that shows the flat outlines, from the left. */
   readonly split: number;
   /** Each change asks the camera to look from `direction` and frame everything. */
@@ -36,6 +38,7 @@ export const useScreen = create<ScreenState>(() => ({
   backdrop: 'grey',
   wire: false,
   checker: false,
+  plaster: false,
   split: 0,
   look: { direction: 'three-quarter', count: 0 },
   place: null,
@@ -70,6 +73,7 @@ export const screen = {
   leave: () => set({ selected: [], anchor: null, hidden: [], renaming: null, place: null }),
   setBackdrop: (backdrop: Backdrop) => set({ backdrop }),
   toggleWire: () => set({ wire: !get().wire }),
+  togglePlaster: () => set({ plaster: !get().plaster }),
   toggleChecker: () => set({ checker: !get().checker }),
   setSplit: (split: number) => set({ split: Math.min(1, Math.max(0, split)) }),
   /** Both halves, seen straight from the front so that they line up. */

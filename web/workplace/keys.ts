@@ -28,6 +28,7 @@ export const PAGE_KEYS: readonly Key[] = [
     isEverywhere: true,
     act: () => void saveNow(),
   },
+  { keys: 'p', shown: 'P', does: 'Show everything in plaster', act: screen.togglePlaster },
   { keys: 'e', shown: 'E', does: 'Show the edges of all faces', act: screen.toggleWire },
   { keys: 'v', shown: 'V', does: 'Flat, both, solid in turn', act: nextSplit },
   { keys: 'arrowup', shown: '↑', does: 'Choose the layer above', act: () => chooseIfFree(1) },
