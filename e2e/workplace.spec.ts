@@ -62,6 +62,47 @@ test('layers that fill the same space are marked in the stack', async ({ page })
   expect(await page.locator('[data-shared]').count()).toBeGreaterThan(1);
 });
 
+test('straight views are parallel: seen from its side the stack is as thin as it is', async ({ page }) => {
+  await openDemo(page);
+  const view = page.getByRole('application', { name: 'Solid' });
+  /** Width over height of what is not backdrop, clear of the tools at the edges. */
+  const shape = async () => {
+    const { data, info } = await sharp(await view.screenshot())
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const [x0, x1, y0, y1] = [0.1 * info.width, 0.9 * info.width, 0.12 * info.height, 0.88 * info.height].map(
+      Math.round,
+    );
+    const at = (x: number, y: number, c: number) => data[3 * (y * info.width + x) + c]!;
+    let [left, right, top, bottom] = [x1!, x0!, y1!, y0!];
+    for (let y = y0!; y < y1!; y++) {
+      for (let x = x0!; x < x1!; x++) {
+        if ([0, 1, 2].every((c) => Math.abs(at(x, y, c) - at(x0!, y0!, c)) < 10)) continue;
+        [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
+      }
+    }
+    return (right - left + 1) / (bottom - top + 1);
+  };
+  const look = async (from: string) => {
+    await page.getByRole('button', { name: /^Look from/ }).click();
+    await page.getByRole('option', { name: from, exact: true }).click();
+  };
+  // The patch is a disc of 90 mm, and its stack is 9 mm high.
+  await look('front');
+  await expect.poll(shape).toBeCloseTo(1, 1);
+  await look('right');
+  await expect.poll(async () => Math.abs((await shape()) - 0.1)).toBeLessThan(0.006);
+  await look('top');
+  await expect.poll(async () => Math.abs((await shape()) - 10)).toBeLessThan(0.6);
+  // Turned by a key, and back in perspective.
+  await view.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect.poll(shape).toBeLessThan(9);
+  await look('three-quarter');
+  await expect.poll(shape).toBeLessThan(1.2);
+});
+
 test('in plaster everything has one colour, and materials stay', async ({ page }) => {
   await openDemo(page);
   const view = page.getByRole('application', { name: 'Solid' });

@@ -1,7 +1,7 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
 import { useThree } from '@react-three/fiber';
-import { memo, useEffect } from 'react';
-import { PerspectiveCamera, Vector3 } from 'three';
+import { memo, useEffect, useState } from 'react';
+import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useOpenLayers } from '../store/open.ts';
 import { useDocument } from '../store/project.ts';
@@ -101,49 +101,72 @@ const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
   bottom: [0, -1, 0.0001],
 };
 
-/** Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. */
+/** Distance of a parallel camera, which sees the same from everywhere, in diagonals of the box: clear of all that is turned. */
+const CLEAR = 2;
+/** What is seen around a pointed place, in diagonals of the box. */
+const AROUND_PLACE = 0.35;
+
+/**
+ * Places the camera when a look is asked for, when there is something to see for the first time, and at a pointed place. Straight
+ * views are parallel: a sheet seen from its side is one line.
+ */
 function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
   const look = useScreen((state) => state.look);
   const place = useScreen((state) => state.place);
-  const { camera, controls, invalidate, size: canvas } = useThree();
+  const { camera, controls, invalidate, set, size: canvas } = useThree();
   const orbit = controls as unknown as { target: Vector3; update: () => void } | null;
   const hasBox = box !== null;
+  const isParallel = look.direction !== 'three-quarter';
+  const [cameras] = useState(() => ({ parallel: new OrthographicCamera(), perspective: camera }));
+  useEffect(
+    () => set({ camera: isParallel ? cameras.parallel : cameras.perspective } as never),
+    [isParallel, cameras, set],
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of the box alone must not move the camera
   useEffect(() => {
-    if (!box || !orbit || !(camera instanceof PerspectiveCamera)) return;
+    // The other camera is on its way, and brings other controls.
+    if (!box || !orbit || camera !== (isParallel ? cameras.parallel : cameras.perspective)) return;
     const middle = new Vector3(...middleOf(box));
-    const distance = distanceFor(look.direction, box, camera.fov, canvas);
+    const distance =
+      camera instanceof PerspectiveCamera ? distanceFor(box, camera, canvas) : CLEAR * (diagonalOf(box) || 1);
     camera.position.copy(middle).addScaledVector(new Vector3(...VIEW_FROM[look.direction]).normalize(), distance);
     camera.near = distance / 100;
     camera.far = distance * 10;
+    if (camera instanceof OrthographicCamera) {
+      [camera.left, camera.right] = [-canvas.width / 2, canvas.width / 2];
+      [camera.top, camera.bottom] = [canvas.height / 2, -canvas.height / 2];
+      camera.zoom = 1 / unitsPerPixel(seenFrom(look.direction, box), canvas);
+    } else if (camera instanceof PerspectiveCamera) camera.aspect = canvas.width / canvas.height;
     camera.updateProjectionMatrix();
     orbit.target.copy(middle);
     orbit.update();
     invalidate();
     onFramed();
-  }, [look.count, hasBox, orbit]);
+  }, [look.count, hasBox, orbit, camera]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place moves the camera
   useEffect(() => {
     if (!place || !orbit || !box) return;
     const from = camera.position.clone().sub(orbit.target).normalize();
     orbit.target.set(...place);
-    camera.position.copy(orbit.target).addScaledVector(from, diagonalOf(box) * 0.7);
+    if (camera instanceof OrthographicCamera) {
+      camera.position.copy(orbit.target).addScaledVector(from, CLEAR * diagonalOf(box));
+      camera.zoom = Math.min(canvas.width, canvas.height) / (AROUND_PLACE * diagonalOf(box));
+      camera.updateProjectionMatrix();
+    } else camera.position.copy(orbit.target).addScaledVector(from, diagonalOf(box) * 0.7);
     orbit.update();
     invalidate();
   }, [place]);
   return null;
 }
 
-/** From the middle of the box to the camera. Straight on, the front has the scale of the flat view. */
-function distanceFor(
-  direction: Direction,
-  box: Box,
-  fovDeg: number,
-  canvas: { width: number; height: number },
-): number {
-  const half = (fovDeg * Math.PI) / 360;
-  if (direction === 'front' || direction === 'back') {
-    return (unitsPerPixel(box, canvas) * canvas.height) / (2 * Math.tan(half)) + (box.max[2] - box.min[2]) / 2;
-  }
+/** The box as it is seen in a straight view: across and up. */
+function seenFrom(direction: Direction, { min, max }: Box): Box {
+  const [across, up] = { left: [2, 1], right: [2, 1], top: [0, 2], bottom: [0, 2] }[direction as string] ?? [0, 1];
+  return { min: [min[across!]!, min[up!]!, 0], max: [max[across!]!, max[up!]!, 0] };
+}
+
+/** From the middle of the box to a camera in which all of it is seen, whichever way it is turned. */
+function distanceFor(box: Box, { fov }: PerspectiveCamera, canvas: { width: number; height: number }): number {
+  const half = (fov * Math.PI) / 360;
   return diagonalOf(box) / 2 / Math.sin(half) / Math.min(1, canvas.width / canvas.height);
 }

@@ -1,7 +1,7 @@
 // Turning.tsx — the view turned, moved and come nearer to: by pointer, by touch, and by the arrow keys while it has the focus.
 import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
-import { Spherical, Vector3 } from 'three';
+import { OrthographicCamera, Spherical, Vector3 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 
 /** A press of an arrow key turns by this. */
@@ -43,7 +43,11 @@ export function Turning() {
       const from = new Spherical().setFromVector3(new Vector3().subVectors(camera.position, controls.target));
       from.theta += right * STEP_RAD;
       from.phi = Math.min(Math.PI - POLE_RAD, Math.max(POLE_RAD, from.phi + down * STEP_RAD));
-      from.radius *= NEARER ** nearer;
+      // A parallel camera comes no nearer by moving.
+      if (camera instanceof OrthographicCamera) {
+        camera.zoom /= NEARER ** nearer;
+        camera.updateProjectionMatrix();
+      } else from.radius *= NEARER ** nearer;
       camera.position.copy(controls.target).add(new Vector3().setFromSpherical(from));
       controls.update();
       changed();

@@ -43,8 +43,13 @@ export const useRecipes = create<RecipesState>(() => ({ kept: stored(), parts: R
 const { setState: set, getState: get } = useRecipes;
 
 function keep(kept: readonly KeptRecipe[]): void {
-  localStorage.setItem(KEY, JSON.stringify(kept));
-  set({ kept, failure: null });
+  let failure: string | null = null;
+  try {
+    localStorage.setItem(KEY, JSON.stringify(kept));
+  } catch {
+    failure = 'This browser keeps nothing more; write the recipe to a file, or forget others.';
+  }
+  set({ kept, failure });
 }
 
 export const recipes = {

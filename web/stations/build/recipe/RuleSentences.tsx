@@ -123,7 +123,7 @@ function Draft({ layers }: { layers: AtLeastOne<Layer> }) {
         >
           Give {countOf(subjects.length, 'layer')} their {what}
         </button>
-        <span className="text-quiet">Dashed bars in the stack show it.</span>
+        {what !== 'reach' && <span className="text-quiet">Dashed bars in the stack show it.</span>}
       </p>
     </>
   );
