@@ -379,11 +379,18 @@ describe('evaluating', () => {
     expect(evaluator.outlines(project, { ...low, members: ['#low', '#gone'] }).stranded).toEqual(['#gone']);
   });
 
-  it('finds layers that fill the same space', () => {
-    expect(evaluator.overlaps(project)).toEqual([]);
+  it('finds layers that fill the same space, and tells those that lie on each other', () => {
+    expect(evaluator.overlaps(project)).toMatchObject([
+      { layers: [low.id, high.id], from: depthOf(low), to: depthOf(low), isTouching: true, flush: [] },
+    ]);
     const sunk = { ...project, layers: [low, { ...high, base: depthOf(low) - 1 }] };
     const [overlap] = evaluator.overlaps(sunk);
-    expect(overlap).toMatchObject({ layers: [low.id, high.id], from: depthOf(low) - 1, to: depthOf(low) });
+    expect(overlap).toMatchObject({
+      layers: [low.id, high.id],
+      from: depthOf(low) - 1,
+      to: depthOf(low),
+      isTouching: false,
+    });
     expect(overlap!.area).toBeCloseTo(400, 3);
   });
 
