@@ -10,6 +10,7 @@ import {
   type FormatId,
   formatOf,
   GeometryError,
+  gaveOf,
   isLeftOpen,
   type Layer,
   type MeshCounts,
@@ -23,7 +24,6 @@ import {
   regionsArea,
   resolve,
   ringsOf,
-  ruleValues,
   subjectsOf,
   totalsOf,
   type Warning,
@@ -214,9 +214,7 @@ async function projectOf(
 function withRule(project: Project, { what, by }: RuleWish, evaluator: Evaluator): Project {
   const built = project.layers.filter(({ shown }) => shown).map(({ id }) => id);
   const subjects = subjectsOf(evaluator, resolve(project), built);
-  const values = ruleValues(by, subjects);
-  const gave = subjects.map(({ id }, i) => ({ layer: id, value: values[i]! }));
-  return applyCommand(project, { do: 'set-rule', rule: { id: what, what, by, gave } });
+  return applyCommand(project, { do: 'set-rule', rule: { id: what, what, by, gave: gaveOf(by, subjects) } });
 }
 
 function slowest(paths: readonly EdgePath[]): EdgePath {

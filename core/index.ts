@@ -47,7 +47,7 @@ export { readProject } from './document/migrate.ts';
 export { changeOf, RECIPE_PARTS, type RecipePart, recipeOf } from './document/recipes.ts';
 export { type Resolved, resolve } from './document/resolve.ts';
 export { type Retraced, retrace } from './document/retrace.ts';
-export { differsFromRule, ruledValue, ruleFor, withRuled } from './document/ruled.ts';
+export { differsFromRule, gaveOf, ruledValue, ruleFor, withRuled } from './document/ruled.ts';
 export { RULED, type Rule, type Ruled } from './document/rules.ts';
 export {
   assetsOf,
@@ -230,7 +230,7 @@ export { OPENING_KINDS, type Opening, type OpeningKind, type Swing, type Wall } 
 export { type Plan, planOf } from './plan/shapes.ts';
 export { doorLines, glassLine, USUAL_SWING } from './plan/swing.ts';
 export * from './protocol/http.ts';
-export { RULE_KINDS, type RuleBy, type RuleKindName, ruleKind, ruleValues } from './rules/index.ts';
+export { RULE_KINDS, type RuleBy, type RuleKindName, ruleKind } from './rules/index.ts';
 export type { Subject } from './rules/kind.ts';
 export { CORNERS } from './solid/edge/corners.ts';
 export { FACE_MESHES } from './solid/front/front.ts';

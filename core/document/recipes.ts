@@ -1,4 +1,5 @@
 // recipes.ts — what a layer is like, taken from one layer and put on others, in this project or another: whole or by its sentences.
+import { asTyped } from '../base/figures.ts';
 import { withLengths } from '../base/quantities.ts';
 import { MM_PER_UNIT } from '../base/units.ts';
 import type { EdgeShape } from '../builds/slab/schema.ts';
@@ -26,12 +27,12 @@ export function recipeOf({ build, shading, uv, tidy, material }: Layer, { unit, 
     material,
     ...(drawn.length > 0 ? { profiles: drawn } : {}),
   };
-  return withLengths(RecipeSchema, recipe, (length) => rounded(length * MM_PER_UNIT[unit]));
+  return withLengths(RecipeSchema, recipe, (length) => asTyped(length * MM_PER_UNIT[unit]));
 }
 
 /** What some sentences of a recipe change of layers, in the unit of their project. */
 export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }: Pick<Project, 'unit'>): LayerChange {
-  const here = withLengths(RecipeSchema, recipe, (length) => rounded(length / MM_PER_UNIT[unit]));
+  const here = withLengths(RecipeSchema, recipe, (length) => asTyped(length / MM_PER_UNIT[unit]));
   const { depth, edge, backEdge = null, faces, cell, wallRows, caps, material, shading, uv, tidy } = here;
   const given = <T extends object>(part: RecipePart, settings: T) => (parts.includes(part) ? known(settings) : {});
   const build = {
@@ -51,6 +52,3 @@ export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }:
 /** What is said; null is. */
 const known = <T extends object>(settings: T): Partial<T> =>
   Object.fromEntries(Object.entries(settings).filter(([, value]) => value !== undefined)) as Partial<T>;
-
-/** Figures as they are typed, there and back. */
-const rounded = (length: number) => Number(length.toPrecision(12));

@@ -1,5 +1,4 @@
 // sorting.ts — shapes of one source sorted into layers anew: one for each colour, or one for each depth of nesting.
-
 import { uniqueName } from '../base/names.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { isInside } from '../outline/apart.ts';

@@ -1,25 +1,8 @@
 // keys.ts — what results depend on, as short texts. Those of long lists and of sources are made once for each list and source that
 // is the same object: unchanged parts of a document are.
 import { hashOf } from '../base/hash.ts';
+import { OfObject } from '../base/of-object.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
-
-/** Something of objects that never change, made when it is first asked for. */
-export class OfObject<K extends object, V> {
-  private readonly known = new WeakMap<K, V>();
-  private readonly make: (object: K) => V;
-
-  constructor(make: (object: K) => V) {
-    this.make = make;
-  }
-
-  get(object: K): V {
-    const known = this.known.get(object);
-    if (known !== undefined) return known;
-    const value = this.make(object);
-    this.known.set(object, value);
-    return value;
-  }
-}
 
 /** Equal keys, equal lists. */
 export const listKeys = new OfObject<readonly string[], string>((list) => hashOf(JSON.stringify(list)));

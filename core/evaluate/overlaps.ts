@@ -1,8 +1,8 @@
 // overlaps.ts — layers that fill the same space or lie on each other, found anew only for those that changed.
-import Flatbush from 'flatbush';
-import { type Footprint, footprintOf, overlapArea } from '../outline/overlap.ts';
+import { OfObject } from '../base/of-object.ts';
+import { indexOf, meetingIn } from '../outline/levels.ts';
+import { type Footprint, footprintOf, overlapArea, ROUNDING_SHARE } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
-import { OfObject } from './keys.ts';
 
 export interface Overlap {
   readonly layers: readonly [id: string, id: string];
@@ -30,10 +30,8 @@ export interface Filling {
   readonly build: object;
 }
 
-/** Shared plan area below this share of the smaller layer is rounding. */
-const SHARE = 1e-6;
-
-const footprints = new OfObject<readonly Region[], Footprint>(footprintOf);
+/** Of outlines, which are the very same list as long as they do not change. */
+export const footprints = new OfObject<readonly Region[], Footprint>(footprintOf);
 
 export class Overlaps {
   private known = new Map<string, Filling>();
@@ -67,7 +65,7 @@ export class Overlaps {
 
   private areaOf(a: readonly Region[], b: readonly Region[]): number {
     const own = this.areas.get(a);
-    const area = own.get(b) ?? overlapArea(footprints.get(a), footprints.get(b), SHARE);
+    const area = own.get(b) ?? overlapArea(footprints.get(a), footprints.get(b), ROUNDING_SHARE);
     own.set(b, area);
     return area;
   }
@@ -99,18 +97,14 @@ function pairsOf(fillings: readonly Filling[], changed: ReadonlySet<string>): [F
   const patches = fillings.flatMap(({ regions }, i) =>
     footprints.get(regions).patches.map(({ bounds }) => ({ i, bounds })),
   );
-  if (patches.length === 0) return [];
-  const index = new Flatbush(patches.length);
-  for (const { bounds } of patches) index.add(bounds.minX, bounds.minY, bounds.maxX, bounds.maxY);
-  index.finish();
+  const boxes = patches.map(({ bounds }) => bounds);
+  const index = indexOf(boxes);
   const met = new Set<number>();
-  for (const { i, bounds } of patches) {
+  for (const [k, { i }] of patches.entries()) {
     if (!changed.has(fillings[i]!.id)) continue;
-    index.search(bounds.minX, bounds.minY, bounds.maxX, bounds.maxY, (k) => {
-      const { i: j } = patches[k]!;
+    for (const { i: j } of meetingIn(index, boxes, k).map((other) => patches[other]!)) {
       if (i !== j) met.add(Math.min(i, j) * fillings.length + Math.max(i, j));
-      return false;
-    });
+    }
   }
   return [...met].flatMap((pair): [Filling, Filling][] => {
     const [a, b] = [fillings[Math.floor(pair / fillings.length)]!, fillings[pair % fillings.length]!];
@@ -124,5 +118,5 @@ function flushSides(a: Filling, b: Filling): ('front' | 'back')[] {
   const sides: ('front' | 'back')[] = [];
   if (same(a.base + a.height, b.base + b.height)) sides.push('front');
   if (same(a.base, b.base)) sides.push('back');
-  return sides.filter((side) => overlapArea(footprintOf(a.flat(side)), footprintOf(b.flat(side)), SHARE) > 0);
+  return sides.filter((side) => overlapArea(footprintOf(a.flat(side)), footprintOf(b.flat(side)), ROUNDING_SHARE) > 0);
 }

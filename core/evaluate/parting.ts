@@ -1,16 +1,17 @@
 // parting.ts — layers that fill the same space or share a plane: where that is, and how they come apart.
+import { asTyped } from '../base/figures.ts';
 import { heightOf } from '../builds/index.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import type { Point3 } from '../mesh/proof.ts';
 import { placeInside } from '../outline/faces.ts';
-import { indexOf, meetingIn } from '../outline/levels.ts';
+import { boxesOf, indexOf, meetingIn } from '../outline/levels.ts';
 import { regionsArea, ringsOf } from '../outline/measure.ts';
-import { doOverlap, footprintOf, sharedRegions } from '../outline/overlap.ts';
-import type { Bounds, Region } from '../outline/types.ts';
+import { doOverlap, ROUNDING_SHARE, sharedRegions } from '../outline/overlap.ts';
+import type { Region } from '../outline/types.ts';
 import type { Path, Segment } from '../path/types.ts';
 import type { Evaluator } from './evaluator.ts';
-import type { Overlap } from './overlaps.ts';
+import { footprints, type Overlap } from './overlaps.ts';
 
 /** A place well inside the largest piece of what two layers share, in the middle of their common height. */
 export function overlapPlace(
@@ -36,9 +37,6 @@ function pathOf(region: Region): Path {
   ]);
 }
 
-/** Layers share less than this of the smaller one where rounding along a common boundary is all there is. */
-const SHARE = 1e-6;
-
 /**
  * Bases with which no two shown layers that overlap in plan come nearer than `gap`: those that stand lowest stay, the others rise
  * as far as they must, the lower ones first.
@@ -47,28 +45,23 @@ const SHARE = 1e-6;
 export function partedBases(evaluator: Evaluator, project: Resolved, gap: number): { layer: string; base: number }[] {
   const shown = project.layers.filter((layer) => layer.shown);
   const order = shown.map((_, i) => i).sort((i, j) => shown[i]!.base - shown[j]!.base || i - j);
-  const footprints = shown.map((layer) => footprintOf(evaluator.outlines(project, layer).regions));
-  const boxes = footprints.map(({ bounds }) => bounds ?? NOWHERE);
+  const prints = shown.map((layer) => footprints.get(evaluator.outlines(project, layer).regions));
+  const boxes = boxesOf(prints);
   const index = indexOf(boxes);
   const bases = new Map<number, number>();
   for (const i of order) {
     const { base, build } = shown[i]!;
     const height = heightOf(build);
     const below = meetingIn(index, boxes, i)
-      .filter((j) => j !== i && bases.has(j) && doOverlap(footprints[i]!, footprints[j]!, SHARE))
+      .filter((j) => j !== i && bases.has(j) && doOverlap(prints[i]!, prints[j]!, ROUNDING_SHARE))
       .map((j) => ({ from: bases.get(j)!, to: bases.get(j)! + heightOf(shown[j]!.build) }))
       .sort((p, q) => p.from - q.from);
     let at = base;
     for (const { from, to } of below) if (at < to + gap && at + height > from - gap) at = to + gap;
-    bases.set(i, rounded(at));
+    bases.set(i, asTyped(at));
   }
   return order.flatMap((i) => {
     const { id, base }: Layer = shown[i]!;
     return bases.get(i) === base ? [] : [{ layer: id, base: bases.get(i)! }];
   });
 }
-
-/** Sums are kept as they would be typed. */
-const rounded = (height: number) => Number(height.toPrecision(12));
-
-const NOWHERE: Bounds = { minX: 0, minY: 0, maxX: 0, maxY: 0 };

@@ -1,10 +1,8 @@
 // levels.ts — how what lies on a sheet stands to each other: what rests on what, and what lies within what.
 import Flatbush from 'flatbush';
-import { doOverlap, type Footprint, footprintOf, overlapArea } from './overlap.ts';
+import { doOverlap, type Footprint, footprintOf, overlapArea, ROUNDING_SHARE } from './overlap.ts';
 import type { Bounds } from './types.ts';
 
-/** One rests on another from this share of the smaller one on. */
-const RESTING_SHARE = 1e-6;
 /** One lies within another when this share of it does: along a common boundary a little is lost to rounding. */
 const WITHIN_SHARE = 0.999;
 
@@ -29,7 +27,7 @@ export function levelsOf(footprints: readonly Footprint[], isShown: readonly boo
     // The highest first: the rest need not be looked at.
     const highest = [...below]
       .sort((a, b) => levels[b]! - levels[a]!)
-      .find((j) => doOverlap(footprint, footprints[j]!, RESTING_SHARE));
+      .find((j) => doOverlap(footprint, footprints[j]!, ROUNDING_SHARE));
     levels.push(highest === undefined || footprint.patches.length === 0 ? 0 : levels[highest]! + 1);
   }
   return levels;
@@ -38,7 +36,7 @@ export function levelsOf(footprints: readonly Footprint[], isShown: readonly boo
 /** In how many others each lies: within their outer boundaries, so that what stands in a ring's hole lies in the ring. */
 export function nestingOf(footprints: readonly Footprint[]): number[] {
   const whole = footprints.map(({ regions }) => footprintOf(regions.map(({ outer }) => ({ outer, holes: [] }))));
-  const boxes = whole.map(({ bounds }) => bounds ?? NOWHERE);
+  const boxes = boxesOf(whole);
   const index = indexOf(boxes);
   return footprints.map((footprint, i) => {
     if (footprint.area <= 0) return 0;
@@ -50,7 +48,9 @@ export function nestingOf(footprints: readonly Footprint[]): number[] {
   });
 }
 
-const NOWHERE: Bounds = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+/** A box for each; what covers nothing has one without an area. */
+export const boxesOf = (footprints: readonly Footprint[]): Bounds[] =>
+  footprints.map(({ bounds }) => bounds ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 });
 
 /** A tree of boxes; null for none. */
 export function indexOf(boxes: readonly Bounds[]): Flatbush | null {

@@ -120,6 +120,9 @@ function discShared({ disc }: Patch, q: Patch): number {
   return Math.PI * Math.min(disc.radius, clearance(disc.x, disc.y, q.rings)) ** 2;
 }
 
+/** What two share below this share of the smaller one is rounding along a common boundary. */
+export const ROUNDING_SHARE = 1e-6;
+
 /** Whether {@link overlapArea} is more than 0; most pairs are told without cutting them. */
 export function doOverlap(a: Footprint, b: Footprint, share: number): boolean {
   const least = share * Math.min(a.area, b.area);

@@ -1,11 +1,12 @@
 // build.ts — a project as the page shows it: a view of each layer and each source, what overlaps, how large all of it is. A layer
 // that is the very same as before is not looked at again.
 import { GeometryError, type Warning } from '../base/errors.ts';
+import { OfObject } from '../base/of-object.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
 import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
-import { membersKey, OfObject } from '../evaluate/keys.ts';
+import { membersKey } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxOfPoints } from '../mesh/place.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';

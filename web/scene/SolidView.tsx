@@ -161,8 +161,9 @@ function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
 
 /** The box as it is seen in a straight view: across and up. */
 function seenFrom(direction: Direction, { min, max }: Box): Box {
-  const [across, up] = { left: [2, 1], right: [2, 1], top: [0, 2], bottom: [0, 2] }[direction as string] ?? [0, 1];
-  return { min: [min[across!]!, min[up!]!, 0], max: [max[across!]!, max[up!]!, 0] };
+  const across = direction === 'left' || direction === 'right' ? 2 : 0;
+  const up = direction === 'top' || direction === 'bottom' ? 2 : 1;
+  return { min: [min[across], min[up], 0], max: [max[across], max[up], 0] };
 }
 
 /** From the middle of the box to a camera in which all of it is seen, whichever way it is turned. */

@@ -1,13 +1,13 @@
 // rule.ts — a rule on its way: tried on layers, shown as ghosts in the stack, and taken or left.
 import { create } from 'zustand';
 import {
+  gaveOf,
   type Rule,
   type RuleBy,
   type Ruled,
   ruledValue,
   ruleFor,
   ruleKind,
-  ruleValues,
   type Subject,
 } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
@@ -24,13 +24,6 @@ interface RuleState {
 const NONE: RuleState = { draft: null, subjects: [], failure: null };
 export const useRule = create<RuleState>(() => NONE);
 const { setState: set, getState: get } = useRule;
-
-/** What a rule on its way would give. */
-export const gaveOf = ({ draft, subjects }: Pick<RuleState, 'draft' | 'subjects'>): Rule['gave'] => {
-  if (!draft) return [];
-  const values = ruleValues(draft.by, subjects);
-  return subjects.map(({ id }, i) => ({ layer: id, value: values[i]! }));
-};
 
 /** A value that all have at first is tried up to so many times as much. */
 const UP_TO = 2;
@@ -66,7 +59,7 @@ export const rule = {
   },
   take(): void {
     const { draft } = get();
-    if (draft) dispatch({ do: 'set-rule', rule: { ...draft, gave: gaveOf(get()) } });
+    if (draft) dispatch({ do: 'set-rule', rule: { ...draft, gave: gaveOf(draft.by, get().subjects) } });
   },
   leave: () => set(NONE),
 };

@@ -4,6 +4,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, 
 import {
   buildKind,
   type ElevationRim,
+  gaveOf,
   heightOf,
   type Layer,
   type Overlap,
@@ -15,7 +16,7 @@ import { formatNumber } from '../format.ts';
 import { useBuild } from '../store/build.ts';
 import { partLayers, usualGap } from '../store/parting.ts';
 import { dispatch, useDocument, useDocumentPart } from '../store/project.ts';
-import { gaveOf, useRule } from '../store/rule.ts';
+import { useRule } from '../store/rule.ts';
 import { screen, useScreen } from '../store/screen.ts';
 
 const WIDTH = 264;
@@ -139,7 +140,7 @@ function useGhosts(shown: readonly Layer[]): Layer[] {
   const draft = useRule((state) => state.draft);
   const subjects = useRule((state) => state.subjects);
   if (!draft || draft.what === 'reach') return [];
-  const values = new Map(gaveOf({ draft, subjects }).map(({ layer, value }) => [layer, value]));
+  const values = new Map(gaveOf(draft.by, subjects).map(({ layer, value }) => [layer, value]));
   return shown.flatMap((layer) => {
     const value = values.get(layer.id);
     const isGiven = value !== undefined && (draft.what === 'base' || value > 0);

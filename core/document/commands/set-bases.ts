@@ -1,5 +1,6 @@
 // set-bases.ts — layers that each get a base of their own.
 import { z } from 'zod';
+import { withValues } from '../ruled.ts';
 import { LayerSchema } from '../schema.ts';
 import { type CommandKind, layerOf } from './kind.ts';
 
@@ -13,12 +14,6 @@ export const setBases = {
   schema,
   apply(project, { bases }) {
     const wanted = new Map(bases.map(({ layer, base }) => [layerOf(project, layer).id, base]));
-    return {
-      ...project,
-      layers: project.layers.map((layer) => {
-        const base = wanted.get(layer.id);
-        return base === undefined ? layer : { ...layer, base };
-      }),
-    };
+    return { ...project, layers: withValues(project.layers, 'base', wanted) };
   },
 } as const satisfies CommandKind<z.infer<typeof schema>>;

@@ -1,7 +1,7 @@
 // set-rule.ts — a rule taken: its layers get what it gave them, and follow no other rule for the same value.
 import { z } from 'zod';
 import { GeometryError } from '../../base/errors.ts';
-import { withRuled } from '../ruled.ts';
+import { withValues } from '../ruled.ts';
 import { type Rule, RuleSchema } from '../rules.ts';
 import { type CommandKind, layerOf } from './kind.ts';
 
@@ -16,9 +16,7 @@ export const setRule = {
     return {
       ...project,
       rules: [...withoutLayers(project.rules ?? [], rule, new Set(values.keys())), rule],
-      layers: project.layers.map((layer) =>
-        values.has(layer.id) ? withRuled(layer, rule.what, values.get(layer.id)!) : layer,
-      ),
+      layers: withValues(project.layers, rule.what, values),
     };
   },
 } as const satisfies CommandKind<z.infer<typeof schema>>;

@@ -13,7 +13,7 @@ import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './build
 import { KeptRecipes } from './KeptRecipes.tsx';
 import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
 import { RuleSentences } from './RuleSentences.tsx';
-import { type AtLeastOne, readingOf, SeveralNote } from './several.tsx';
+import { type AtLeastOne, niceStep, readingOf, SeveralNote } from './several.tsx';
 
 /** @param layers the ones that are changed; sentences read as the first one's */
 export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
@@ -123,9 +123,4 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
 
 function Percent({ onChange, ...shown }: Pick<ValueProps, 'label' | 'value' | 'isMixed' | 'onChange'>) {
   return <Value {...shown} unit="%" step={1} max={100} onChange={(v, g) => onChange(v / 100, g)} />;
-}
-
-/** A tenth of the value's own power of ten at most, so that steps suit both watch parts and shop signs. */
-function niceStep(value: number): number {
-  return 10 ** (Math.floor(Math.log10(value)) - 1);
 }

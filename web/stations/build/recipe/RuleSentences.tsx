@@ -20,7 +20,7 @@ import { Value } from '../../../controls/Value.tsx';
 import { countOf, formatNumber } from '../../../format.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
 import { rule, useRule } from '../../../store/rule.ts';
-import type { AtLeastOne } from './several.tsx';
+import { type AtLeastOne, niceStep } from './several.tsx';
 
 const KINDS = RULE_KINDS.map(({ kind, word }): [RuleKindName, string] => [kind, word]);
 
@@ -137,7 +137,7 @@ function endsOf(by: RuleBy): { from: number; to: number } {
 
 function Settings({ by, unit }: { by: RuleBy; unit: string }) {
   const length = (label: string, value: number, onChange: (v: number) => void) => (
-    <Value label={label} value={value} unit={unit} min={-1e6} step={stepFor(value)} onChange={onChange} />
+    <Value label={label} value={value} unit={unit} min={-1e6} step={niceStep(value)} onChange={onChange} />
   );
   if (by.kind === 'list') {
     return (
@@ -205,9 +205,6 @@ const ENDS = {
   along: ['the first', 'the last'],
   spread: ['between', 'and'],
 } as const;
-
-/** A fine step beside a value: a tenth of its own power of ten. */
-const stepFor = (value: number) => 10 ** (Math.floor(Math.log10(Math.abs(value) || 1)) - 1);
 
 /** Numbers typed one after another. What cannot be read stays, and is said. */
 function ListField({ values, onChange }: { values: readonly number[]; onChange: (values: number[]) => void }) {

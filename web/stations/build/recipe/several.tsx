@@ -25,3 +25,6 @@ export function SeveralNote({ layers }: { layers: AtLeastOne<Layer> }) {
     </Note>
   );
 }
+
+/** A tenth of the value's own power of ten at most, so that steps suit both watch parts and shop signs. */
+export const niceStep = (value: number): number => 10 ** (Math.floor(Math.log10(Math.abs(value) || 1)) - 1);
