@@ -42,8 +42,24 @@ export {
   readProjectFile,
   writeProjectFile,
 } from './document/file.ts';
+export {
+  type Branch,
+  branchesOf,
+  type Group,
+  groupsAbove,
+  layersIn,
+} from './document/groups.ts';
 export { type History, record, redo, startHistory, undo } from './document/history.ts';
 export { readProject } from './document/migrate.ts';
+export {
+  type Copies,
+  MIDDLES,
+  type Middle,
+  MOST_COPIES,
+  type Placement,
+  rigidOf,
+  UNPLACED,
+} from './document/placement.ts';
 export { changeOf, RECIPE_PARTS, type RecipePart, recipeOf } from './document/recipes.ts';
 export { type Resolved, resolve } from './document/resolve.ts';
 export { type Retraced, retrace } from './document/retrace.ts';
@@ -89,6 +105,7 @@ export { type Exported, type ExportWishes, exportProject } from './evaluate/expo
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { overlapPlace, partedBases } from './evaluate/parting.ts';
+export type { Middles } from './evaluate/places.ts';
 export { subjectsOf } from './evaluate/subjects.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
 export {
@@ -122,6 +139,20 @@ export { SVG_LIMITS } from './formats/svg/facts.ts';
 export { readSvg } from './formats/svg/read.ts';
 export { groupsByLook, type SvgGroup, writeSvg } from './formats/svg/write.ts';
 export { decodeVector, readVector } from './formats/vector.ts';
+export {
+  type Axis,
+  anglesOf,
+  isMirroring,
+  MIRROR,
+  moved,
+  type Point,
+  product,
+  type Rigid,
+  STAY,
+  turnAbout,
+  undone,
+  withoutShift,
+} from './geometry/rigid.ts';
 export { circleLine, circleOf, type Round } from './lettering/along.ts';
 export { FONT_BUNDLES, type FontBundle } from './lettering/bundle.ts';
 export { FONT_LIMITS, type FontEngines, type LetterFont, openFont, openType, sniffFont } from './lettering/font.ts';
@@ -245,7 +276,7 @@ export {
 } from './solid/profile.ts';
 export { BEYOND, CAPPED, type SlabEdge, WAYS } from './solid/slab.ts';
 export { fileKind, SOURCE_KINDS, type Source, sourceKind } from './sources/index.ts';
-export type { Placement, SourceReader } from './sources/kind.ts';
+export type { SourceReader } from './sources/kind.ts';
 export { type LetteringSource, textName } from './sources/lettering/lettering.ts';
 export type { MeshSource } from './sources/mesh/mesh.ts';
 export type { PictureSource } from './sources/picture/picture.ts';
@@ -261,6 +292,7 @@ export {
   type Failure,
   type LayerView,
   type Overlays,
+  type PlacedView,
   type SourceView,
 } from './views/build.ts';
 export { buffersOfDrawn, type DrawnMesh } from './views/meshes.ts';

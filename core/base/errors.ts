@@ -8,6 +8,7 @@ export type ErrorCode =
   | 'nothing-to-build'
   | 'crossing-constraints'
   | 'unknown-id'
+  | 'locked'
   | 'not-closed'
   | 'cancelled';
 

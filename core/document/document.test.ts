@@ -175,10 +175,9 @@ describe('commands', () => {
   });
 
   it('move, remove and rename', () => {
-    expect(applyCommand(project, { do: 'move-layer', layer: low.id, to: 1 }).layers.map(({ id }) => id)).toEqual([
-      high.id,
-      low.id,
-    ]);
+    expect(
+      applyCommand(project, { do: 'reorder', moved: [low.id], into: null, on: high.id }).layers.map(({ id }) => id),
+    ).toEqual([high.id, low.id]);
     expect(applyCommand(project, { do: 'remove-layer', layer: low.id }).layers).toEqual([high]);
     expect(applyCommand(project, { do: 'remove-source', source: 'source' })).toMatchObject({ sources: [], layers: [] });
     expect(applyCommand(project, { do: 'rename-project', name: ' Patch ' }).name).toBe('Patch');

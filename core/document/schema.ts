@@ -12,7 +12,8 @@ import { MotionSchema } from '../motion/schema.ts';
 import { assetsOfSource, SourceSchema } from '../sources/index.ts';
 import { SOURCE_LIMITS } from '../sources/kind.ts';
 import { StageSchema } from '../stage/schema.ts';
-import { GroupsSchema, PlacementSchema } from './groups.ts';
+import { GroupsSchema } from './groups.ts';
+import { PlacementSchema } from './placement.ts';
 import { RulesSchema } from './rules.ts';
 
 /** Raised when a field changes meaning; `migrate.ts` brings older documents forward. */
@@ -21,7 +22,7 @@ export const DOCUMENT_VERSION = 6;
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);
 
-export const LIMITS = { layers: 400, sources: 40, profiles: 60, ...SOURCE_LIMITS, ...SLAB_LIMITS } as const;
+export const LIMITS = { layers: 1000, sources: 40, profiles: 60, ...SOURCE_LIMITS, ...SLAB_LIMITS } as const;
 
 export const ShadingSchema = z.object({
   /** Degrees. */
@@ -62,6 +63,12 @@ export const LayerSchema = z.object({
   material: MaterialSchema,
   sideMaterials: SideMaterialsSchema.optional(),
   placement: PlacementSchema.optional(),
+  /** How many times as large as in its source its outlines are; depth and edge are what they say. */
+  scale: z.number().min(1e-4).max(1e4).optional(),
+  /** The group it is in. */
+  group: id.optional(),
+  /** Whether it can be changed and taken away. */
+  locked: z.boolean().optional(),
 });
 
 export const ProjectSchema = z.object({

@@ -5,7 +5,7 @@ import { GeometryError, type Warning } from '../base/errors.ts';
 import { hashOf } from '../base/hash.ts';
 import { Budget, Memo } from '../base/memo.ts';
 import { builderOf } from '../builds/builders.ts';
-import { type Build, buildKind, heightOf } from '../builds/index.ts';
+import { type Build, buildKind } from '../builds/index.ts';
 import type { BuildInput, Built, Placed } from '../builds/kind.ts';
 import type { DrawnProfile } from '../builds/slab/schema.ts';
 import { type Arrival, arrive, type LayerWishes, type Origin } from '../document/arrive.ts';
@@ -31,10 +31,12 @@ import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../so
 import { openerOf } from '../sources/openers.ts';
 import { prepared, traced } from '../sources/picture/open.ts';
 import type { PictureSource } from '../sources/picture/picture.ts';
-import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions } from '../sources/placing.ts';
+import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions, sizedFor } from '../sources/placing.ts';
 import type { Traced } from '../trace/trace.ts';
+import { Fillings, type Raised } from './fillings.ts';
 import { drawingKey, editKeys, listKeys, membersKey } from './keys.ts';
 import { type Filling, type Overlap, Overlaps } from './overlaps.ts';
+import { Places, type Solid } from './places.ts';
 
 export interface LayerOutlines {
   /** Equal keys, equal outlines. */
@@ -77,7 +79,6 @@ interface Known {
   width?: Width | null;
   built?: LayerBuild;
   mesh?: LayerMesh;
-  filling?: Filling;
 }
 
 const BYTES = 512 * 2 ** 20;
@@ -93,8 +94,10 @@ export class Evaluator {
   private readonly builds: Memo<LayerBuild>;
   private readonly finished: Memo<LayerMesh>;
   private readonly proofs: Memo<Proof>;
+  private readonly filling = new Fillings();
   private readonly overlapping = new Overlaps();
   private readonly known = new WeakMap<Layer, Known>();
+  private readonly placed = new WeakMap<Resolved, Places>();
   private readonly editedSources = new WeakMap<Source, Edited>();
   private readonly foreign: EvaluatorOptions['content'];
 
@@ -278,7 +281,7 @@ export class Evaluator {
       const key = outlinesKey(layer, source, tolerance);
       known.outlines = this.outlineSets.get(key, () => {
         const { shapes, stranded } = this.members(layer, source);
-        return outlinesOf(key, shapeRegions(shapes, source, tolerance), stranded);
+        return outlinesOf(key, shapeRegions(shapes, sizedFor(layer, source), tolerance), stranded);
       });
     }
     return known.outlines;
@@ -305,11 +308,11 @@ export class Evaluator {
     if (built || buildKind(layer.build.kind).from !== 'outlines') return null;
     const key = outlinesKey(layer, source, tolerance);
     const outlines = this.outlineSets.has(key) ? this.outlines(project, layer) : null;
-    if (outlines && this.plans.has(planKeyOf(outlines, inputOf(outlines, source, profiles), layer.build))) return null;
-    const { scale, origin } = source;
+    const { scale, origin } = sizedFor(layer, source);
+    const placed = { scale, origin };
+    if (outlines && this.plans.has(planKeyOf(outlines, inputOf(outlines, placed, profiles), layer.build))) return null;
     const { shapes } = outlines ? { shapes: [] } : this.members(layer, source);
-    const placement = { scale, origin };
-    return { shapes, regions: outlines?.regions ?? null, placement, tolerance, profiles, build: layer.build };
+    return { shapes, regions: outlines?.regions ?? null, placement: placed, tolerance, profiles, build: layer.build };
   }
 
   /** Equal keys, equal layers {@link made}. */
@@ -322,7 +325,7 @@ export class Evaluator {
   made(project: Resolved, layer: Layer): MadeLayer | null {
     const { source, profiles, outlines } = this.of(project, layer);
     if (!outlines || buildKind(layer.build.kind).from !== 'outlines') return null;
-    const key = planKeyOf(outlines, inputOf(outlines, source, profiles), layer.build);
+    const key = planKeyOf(outlines, inputOf(outlines, sizedFor(layer, source), profiles), layer.build);
     return this.plans.has(key) ? { regions: outlines.regions, plan: this.plans.get(key, never) } : null;
   }
 
@@ -332,7 +335,7 @@ export class Evaluator {
     const { source, tolerance, profiles } = known;
     const key = outlinesKey(layer, source, tolerance);
     known.outlines = this.outlineSets.get(key, () => outlinesOf(key, regions, this.members(layer, source).stranded));
-    const input = inputOf(known.outlines, source, profiles);
+    const input = inputOf(known.outlines, sizedFor(layer, source), profiles);
     this.plans.set(planKeyOf(known.outlines, input, layer.build), plan);
   }
 
@@ -347,7 +350,7 @@ export class Evaluator {
     const builder = builderOf(build.kind);
     const outlines = this.outlines(project, layer);
     const found = buildKind(build.kind).from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
-    const input = { ...inputOf(outlines, source, profiles), meshes: found.meshes };
+    const input = { ...inputOf(outlines, sizedFor(layer, source), profiles), meshes: found.meshes };
     const planKey = planKeyOf(outlines, input, build);
     const key = `${planKey} ${builder.raiseKey(build)}`;
     return this.builds.get(key, () => {
@@ -389,11 +392,12 @@ export class Evaluator {
     const { source, tolerance, profiles } = this.of(project, layer);
     const outlines = this.outlines(project, layer);
     const builder = builderOf(layer.build.kind);
-    const input = inputOf(outlines, source, profiles);
+    const placed = sizedFor(layer, source);
+    const input = inputOf(outlines, placed, profiles);
     const planKey = planKeyOf(outlines, input, layer.build);
     return this.stages.get('bends', planKey, () => {
       const plan = this.plans.get(planKey, () => builder.plan(input, layer.build));
-      const curves = () => shapeCurves(this.members(layer, source).shapes, source, tolerance);
+      const curves = () => shapeCurves(this.members(layer, source).shapes, placed, tolerance);
       return builder.bends(plan, curves, tolerance);
     });
   }
@@ -418,21 +422,44 @@ export class Evaluator {
 
   /** Pairs of shown layers that fill the same space or lie on each other. */
   overlaps(project: Resolved): readonly Overlap[] {
-    return this.overlapping.of(project.layers.flatMap((layer) => (layer.shown ? [this.filling(project, layer)] : [])));
+    return this.overlapping.of(this.fillings(project));
   }
 
-  private filling(project: Resolved, layer: Layer): Filling {
-    const known = this.of(project, layer);
-    const input = inputOf(this.outlines(project, layer), known.source, known.profiles);
-    known.filling ??= {
-      id: layer.id,
-      regions: input.regions,
-      base: layer.base,
-      height: heightOf(layer.build),
+  /** The shown layers as they fill space, each copy by itself. */
+  fillings(project: Resolved): Filling[] {
+    return this.filling.of(shownLayers(project).map((layer) => this.raised(project, layer)));
+  }
+
+  /** Where everything stands. */
+  places(project: Resolved): Places {
+    const known = this.placed.get(project);
+    if (known) return known;
+    const places = new Places(project, (layer) => this.solid(project, layer));
+    this.placed.set(project, places);
+    return places;
+  }
+
+  /** Null for a layer that is not built, or cannot be. */
+  private solid(project: Resolved, layer: Layer): Solid | null {
+    if (!layer.shown) return null;
+    try {
+      return { mesh: this.mesh(project, layer).mesh, regions: this.outlines(project, layer).regions };
+    } catch (error) {
+      if (error instanceof GeometryError) return null;
+      throw error;
+    }
+  }
+
+  private raised(project: Resolved, layer: Layer): Raised {
+    const { source, profiles } = this.of(project, layer);
+    const { regions } = this.outlines(project, layer);
+    const input = inputOf(this.outlines(project, layer), sizedFor(layer, source), profiles);
+    return {
+      layer,
+      regions,
       flat: (side) => builderOf(layer.build.kind).flat(side, input, layer.build),
-      build: layer.build,
+      places: this.places(project).of(layer),
     };
-    return known.filling;
   }
 
   /** The outlines of the shown layers as they go into a file, in project units, y down. */
@@ -440,7 +467,7 @@ export class Evaluator {
     return shownLayers(project, only).flatMap((layer) => {
       const { source } = this.of(project, layer);
       const { colour, opacity } = layer.material;
-      const placed = placedShapes(this.members(layer, source).shapes, source).map((shape) =>
+      const placed = placedShapes(this.members(layer, source).shapes, sizedFor(layer, source)).map((shape) =>
         movedShape(shape, scaling(1, -1)),
       );
       const own = placed.map((shape) => ({ ...shape, colour, opacity }));
@@ -448,19 +475,22 @@ export class Evaluator {
     });
   }
 
-  /** The shown layers as they go into a file, each at its base. Layers without outlines are left out. */
+  /** The shown layers as they go into a file, each at its base and with its copies. Layers without outlines are left out. */
   parts(project: Resolved, only?: readonly string[]): Part[] {
-    const parts = shownLayers(project, only).map((layer) => {
+    const places = this.places(project);
+    return shownLayers(project, only).flatMap((layer) => {
       const { mesh } = this.mesh(project, layer);
-      return {
-        name: layer.name,
+      if (mesh.positions.length === 0) return [];
+      const part = {
         mesh: lifted(mesh, layer.base),
         material: layer.material,
         shading: layer.shading,
         uvs: layer.uv === 'none' ? null : layUvs(mesh, layer.uv),
       };
+      const stands = places.stands(layer);
+      if (!stands) return [{ name: layer.name, ...part }];
+      return stands.map((stand, i) => ({ name: i === 0 ? layer.name : `${layer.name} ${i + 1}`, ...part, stand }));
     });
-    return parts.filter((part) => part.mesh.positions.length > 0);
   }
 }
 

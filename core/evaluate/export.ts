@@ -5,6 +5,7 @@ import type { Resolved } from '../document/resolve.ts';
 import type { FormatId } from '../formats/facts.ts';
 import type { Curves, MeshFormat, OutlineFormat } from '../formats/format.ts';
 import { formatOf } from '../formats/index.ts';
+import { settledParts } from '../formats/part.ts';
 import {
   bytesOfFiles,
   type ExportFile,
@@ -73,7 +74,7 @@ async function meshesOf(
   const options = { name: format.partNames ? fileName(project.name) : project.name, metresPerUnit };
   const files = await bytesOfFiles(format.write(parts, options));
   report(0.85);
-  return { files, read: await readBackMeshes(format, files, parts, options) };
+  return { files, read: await readBackMeshes(format, files, settledParts(parts), options) };
 }
 
 /** Outlines need no meshes. */

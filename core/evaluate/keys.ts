@@ -3,6 +3,7 @@
 import { hashOf } from '../base/hash.ts';
 import { OfObject } from '../base/of-object.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
+import { sizedFor } from '../sources/placing.ts';
 
 /** Equal keys, equal lists. */
 export const listKeys = new OfObject<readonly string[], string>((list) => hashOf(JSON.stringify(list)));
@@ -19,9 +20,14 @@ export const drawingKey = (source: Source): string => editKeys.get(source).at(-1
 
 /** Equal keys, equal shapes in equal places. */
 export function membersKey(
-  { members, skipped }: { readonly members: readonly string[]; readonly skipped: readonly string[] },
+  layer: {
+    readonly members: readonly string[];
+    readonly skipped: readonly string[];
+    readonly scale?: number | undefined;
+  },
   source: Source,
 ): string {
-  const { scale, origin } = source;
+  const { members, skipped } = layer;
+  const { scale, origin } = sizedFor(layer, source);
   return `${drawingKey(source)} ${scale} ${origin.join()} ${listKeys.get(members)} ${listKeys.get(skipped)}`;
 }

@@ -1,5 +1,6 @@
 // overlaps.ts — layers that fill the same space or lie on each other, found anew only for those that changed.
 import { OfObject } from '../base/of-object.ts';
+import type { Rigid } from '../geometry/rigid.ts';
 import { indexOf, meetingIn } from '../outline/levels.ts';
 import { type Footprint, footprintOf, overlapArea, ROUNDING_SHARE } from '../outline/overlap.ts';
 import type { Region } from '../outline/types.ts';
@@ -19,7 +20,13 @@ export interface Overlap {
 
 /** A layer as it fills space. */
 export interface Filling {
+  /** Of the layer, and which of its copies it is. */
   readonly id: string;
+  readonly copy: number;
+  /** What it was raised along; only along one and the same axis are two compared. */
+  readonly axis: string;
+  /** From where they are compared to the world. */
+  readonly frame: Rigid;
   /** The very same list as long as the outlines are. */
   readonly regions: readonly Region[];
   readonly base: number;
@@ -41,17 +48,17 @@ export class Overlaps {
   /** Pairs that share plan, and height or a plane, in the order of `fillings`. */
   of(fillings: readonly Filling[]): readonly Overlap[] {
     const changed = new Set(
-      fillings.filter((filling) => !isSame(filling, this.known.get(filling.id))).map(({ id }) => id),
+      fillings.filter((filling) => !isSame(filling, this.known.get(nameOf(filling)))).map(({ id }) => id),
     );
     if (changed.size === 0 && fillings.length === this.known.size) return this.found;
     const places = new Map(fillings.map(({ id }, i) => [id, i]));
     const isKept = ({ layers: [a, b] }: Overlap) => [a, b].every((id) => places.has(id) && !changed.has(id));
     const pairs = pairsOf(fillings, changed).flatMap(([a, b]) => this.overlapOf(a, b) ?? []);
-    this.found = [...this.found.filter(isKept), ...pairs].sort((p, q) => {
+    this.found = [...this.found.filter(isKept), ...joined(pairs)].sort((p, q) => {
       const [a, b] = [p, q].map(({ layers }) => layers.map((id) => places.get(id)!)) as [number[], number[]];
       return a[0]! - b[0]! || a[1]! - b[1]!;
     });
-    this.known = new Map(fillings.map((filling) => [filling.id, filling]));
+    this.known = new Map(fillings.map((filling) => [nameOf(filling), filling]));
     return this.found;
   }
 
@@ -71,8 +78,27 @@ export class Overlaps {
   }
 }
 
+const nameOf = ({ id, copy }: Filling) => `${id} ${copy}`;
+
+/** Each pair of layers once, however many of their copies meet: with all of their area, at the height of the largest. */
+function joined(overlaps: readonly Overlap[]): Overlap[] {
+  const pairs = new Map<string, Overlap>();
+  for (const overlap of overlaps) {
+    const key = `${overlap.layers.join()} ${overlap.isTouching}`;
+    const known = pairs.get(key);
+    const larger = known && known.area > overlap.area ? known : overlap;
+    pairs.set(key, known ? { ...larger, area: known.area + overlap.area } : overlap);
+  }
+  return [...pairs.values()];
+}
+
 const isSame = (a: Filling, b: Filling | undefined) =>
-  b !== undefined && a.regions === b.regions && a.base === b.base && a.height === b.height && a.build === b.build;
+  b !== undefined &&
+  a.axis === b.axis &&
+  a.regions === b.regions &&
+  a.base === b.base &&
+  a.height === b.height &&
+  a.build === b.build;
 
 function sharedHeight(a: Filling, b: Filling): { from: number; to: number } {
   return { from: Math.max(a.base, b.base), to: Math.min(a.base + a.height, b.base + b.height) };
@@ -108,7 +134,7 @@ function pairsOf(fillings: readonly Filling[], changed: ReadonlySet<string>): [F
   }
   return [...met].flatMap((pair): [Filling, Filling][] => {
     const [a, b] = [fillings[Math.floor(pair / fillings.length)]!, fillings[pair % fillings.length]!];
-    return doShareHeight(a, b) ? [[a, b]] : [];
+    return a.axis === b.axis && doShareHeight(a, b) ? [[a, b]] : [];
   });
 }
 

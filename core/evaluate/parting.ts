@@ -1,8 +1,7 @@
 // parting.ts — layers that fill the same space or share a plane: where that is, and how they come apart.
 import { asTyped } from '../base/figures.ts';
-import { heightOf } from '../builds/index.ts';
 import type { Resolved } from '../document/resolve.ts';
-import type { Layer } from '../document/schema.ts';
+import { moved } from '../geometry/rigid.ts';
 import type { Point3 } from '../mesh/proof.ts';
 import { placeInside } from '../outline/faces.ts';
 import { boxesOf, indexOf, meetingIn } from '../outline/levels.ts';
@@ -11,7 +10,8 @@ import { doOverlap, ROUNDING_SHARE, sharedRegions } from '../outline/overlap.ts'
 import type { Region } from '../outline/types.ts';
 import type { Path, Segment } from '../path/types.ts';
 import type { Evaluator } from './evaluator.ts';
-import { footprints, type Overlap } from './overlaps.ts';
+import { UP } from './fillings.ts';
+import { type Filling, footprints, type Overlap } from './overlaps.ts';
 
 /** A place well inside the largest piece of what two layers share, in the middle of their common height. */
 export function overlapPlace(
@@ -19,13 +19,20 @@ export function overlapPlace(
   project: Resolved,
   { layers, from, to }: Pick<Overlap, 'layers' | 'from' | 'to'>,
 ): Point3 | null {
-  const [a, b] = layers.map((id) => project.layers.find((layer) => layer.id === id));
-  if (!a || !b) return null;
-  const shared = sharedRegions(evaluator.outlines(project, a).regions, evaluator.outlines(project, b).regions);
-  const [largest] = shared.toSorted((p, q) => regionsArea([q]) - regionsArea([p]));
-  const place = largest && placeInside(pathOf(largest));
-  return place ? [...place, (from + to) / 2] : null;
+  const [a, b] = layers.map((id) => evaluator.fillings(project).filter((filling) => filling.id === id));
+  const shared = a!.flatMap((one) =>
+    b!.flatMap((other) => {
+      const isPair = one.axis === other.axis && (one.id !== other.id || one.copy < other.copy);
+      if (!isPair || Math.min(topOf(one), topOf(other)) < from || Math.max(one.base, other.base) > to) return [];
+      return sharedRegions(one.regions, other.regions).map((region) => ({ region, frame: one.frame }));
+    }),
+  );
+  const [largest] = shared.toSorted((p, q) => regionsArea([q.region]) - regionsArea([p.region]));
+  const place = largest && placeInside(pathOf(largest.region));
+  return place ? moved(largest.frame, [...place, (from + to) / 2]) : null;
 }
+
+const topOf = ({ base, height }: Filling) => base + height;
 
 function pathOf(region: Region): Path {
   return ringsOf([region]).flatMap((ring): Segment[] => [
@@ -43,25 +50,30 @@ function pathOf(region: Region): Path {
  * @returns those that change
  */
 export function partedBases(evaluator: Evaluator, project: Resolved, gap: number): { layer: string; base: number }[] {
-  const shown = project.layers.filter((layer) => layer.shown);
-  const order = shown.map((_, i) => i).sort((i, j) => shown[i]!.base - shown[j]!.base || i - j);
-  const prints = shown.map((layer) => footprints.get(evaluator.outlines(project, layer).regions));
+  const fillings = evaluator.fillings(project).filter(({ axis }) => axis === UP);
+  const order = fillings.map((_, i) => i).sort((i, j) => fillings[i]!.base - fillings[j]!.base || i - j);
+  const prints = fillings.map(({ regions }) => footprints.get(regions));
   const boxes = boxesOf(prints);
   const index = indexOf(boxes);
-  const bases = new Map<number, number>();
+  /** How far layers rise. */
+  const rises = new Map<string, number>();
+  const done = new Set<number>();
   for (const i of order) {
-    const { base, build } = shown[i]!;
-    const height = heightOf(build);
+    const { id, base, height } = fillings[i]!;
     const below = meetingIn(index, boxes, i)
-      .filter((j) => j !== i && bases.has(j) && doOverlap(prints[i]!, prints[j]!, ROUNDING_SHARE))
-      .map((j) => ({ from: bases.get(j)!, to: bases.get(j)! + heightOf(shown[j]!.build) }))
+      .filter((j) => done.has(j) && fillings[j]!.id !== id && doOverlap(prints[i]!, prints[j]!, ROUNDING_SHARE))
+      .map((j) => {
+        const from = fillings[j]!.base + (rises.get(fillings[j]!.id) ?? 0);
+        return { from, to: from + fillings[j]!.height };
+      })
       .sort((p, q) => p.from - q.from);
-    let at = base;
+    let at = base + (rises.get(id) ?? 0);
     for (const { from, to } of below) if (at < to + gap && at + height > from - gap) at = to + gap;
-    bases.set(i, asTyped(at));
+    rises.set(id, at - base);
+    done.add(i);
   }
-  return order.flatMap((i) => {
-    const { id, base }: Layer = shown[i]!;
-    return bases.get(i) === base ? [] : [{ layer: id, base: bases.get(i)! }];
+  return project.layers.flatMap(({ id, base }) => {
+    const rise = rises.get(id) ?? 0;
+    return rise === 0 ? [] : [{ layer: id, base: asTyped(base + rise) }];
   });
 }

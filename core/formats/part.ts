@@ -1,6 +1,8 @@
 // part.ts — what goes into a file: named meshes with a material each.
+import type { Point, Rigid } from '../geometry/rigid.ts';
 import type { Material } from '../materials/schema.ts';
 import type { Shading } from '../mesh/normals.ts';
+import { placedAt } from '../mesh/place.ts';
 import type { Mesh } from '../mesh/types.ts';
 
 export interface Part {
@@ -11,6 +13,27 @@ export interface Part {
   readonly shading?: Shading;
   /** Flat u, v for every corner of the mesh, v upward. */
   readonly uvs?: Float32Array | null;
+  /** Where it stands; parts of which the mesh is the very same object share it. Where nothing is said the mesh stands as it is. */
+  readonly stand?: Stand;
+}
+
+/** Where a part or a group of parts stands. */
+export interface Stand {
+  /** From where the mesh is to the world. */
+  readonly place: Rigid;
+  /** The point of the mesh, or of what is in the group, that it is turned about. */
+  readonly middle: Point;
+  /** The group that it is in; the very same object for all that is in one. */
+  readonly group?: StandingGroup;
+}
+
+export interface StandingGroup extends Stand {
+  readonly name: string;
+}
+
+/** Parts of which each mesh is where it stands, as for files that hold no places. */
+export function settledParts(parts: readonly Part[]): Part[] {
+  return parts.map(({ stand, ...part }) => (stand ? { ...part, mesh: placedAt(part.mesh, stand.place) } : part));
 }
 
 /** Red, green and blue of `#rrggbb` as 0–1, still sRGB-encoded. */

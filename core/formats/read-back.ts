@@ -75,6 +75,8 @@ export async function readBackMeshes(
   parts: readonly Part[],
   { metresPerUnit }: MeshWriteOptions,
 ): Promise<ReadBack> {
+  // Files with groups hold their parts in another order.
+  const byName = (list: readonly Part[]) => list.toSorted((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
   const read = await partsIn(format, files, parts, format.isMetric ? metresPerUnit : 1);
   const sum = (meshes: readonly Mesh[]) => totalsOf(meshes.map((mesh) => proofOf(mesh, { crossings: false })));
   const built = sum(parts.map((part) => part.mesh));
@@ -91,12 +93,13 @@ export async function readBackMeshes(
   ];
   if (format.keeps.includes('parts')) {
     const names = parts.map((part) => part.name);
-    const expected = format.partNames?.(names) ?? names;
-    rows.push(textRow('parts', expected.join(', '), read.map((part) => part.name).join(', ')));
+    const expected = (format.partNames?.(names) ?? names).toSorted();
+    const found = byName(read).map((part) => part.name);
+    rows.push(textRow('parts', expected.join(', '), found.join(', ')));
   }
   if (format.keeps.includes('colours')) {
     const colours = (list: readonly Part[]) => list.map((part) => part.material.colour).join(' ');
-    rows.push(textRow('colours', colours(parts), colours(read)));
+    rows.push(textRow('colours', colours(byName(parts)), colours(byName(read))));
   }
   return { rows, ok: rows.every((entry) => entry.same) };
 }

@@ -1,4 +1,5 @@
 // normals.ts — a mesh as triangles with a normal at every corner: hard between sides and across creases, smooth elsewhere.
+import { isMirroring, moved, type Rigid, withoutShift } from '../geometry/rigid.ts';
 import { Curves } from './curves.ts';
 import { triangleCorners } from './triangles.ts';
 import { faceCount, type Mesh, SIDES } from './types.ts';
@@ -38,6 +39,23 @@ export function shade(mesh: Mesh, shading: Shading = SHADING, uvs: Float32Array 
   const indices = triangleCorners(mesh);
   for (let i = 0; i < indices.length; i++) indices[i] = vertexOfCorner[indices[i]!]!;
   return { ...vertices, indices };
+}
+
+/** The same after a move, faces outward. */
+export function placedShaded(shaded: ShadedMesh, place: Rigid): ShadedMesh {
+  const indices = isMirroring(place) ? shaded.indices.toReversed() : shaded.indices;
+  return { ...shaded, ...placedVertices(shaded, place), indices };
+}
+
+/** Points and normals after a move. */
+export function placedVertices({ positions, normals }: Pick<ShadedMesh, 'positions' | 'normals'>, place: Rigid) {
+  const turning = withoutShift(place);
+  const by = (move: Rigid, of: Float32Array) => {
+    const result = new Float32Array(of.length);
+    for (let i = 0; i < of.length; i += 3) result.set(moved(move, [of[i]!, of[i + 1]!, of[i + 2]!]), i);
+    return result;
+  };
+  return { positions: by(place, positions), normals: by(turning, normals) };
 }
 
 /**

@@ -1,4 +1,5 @@
 // place.ts — meshes moved, sized and joined.
+import { isMirroring, isStill, moved, type Rigid } from '../geometry/rigid.ts';
 import { type Mesh, SIDES } from './types.ts';
 
 /** The least and the greatest of each coordinate. @param lists flat x, y, z */
@@ -34,6 +35,26 @@ export function joinMeshes(meshes: readonly Mesh[]): Mesh {
     faces += mesh.sides.length;
     used += mesh.corners.length;
   }
+  return { positions, starts, corners, sides };
+}
+
+/** The faces of a mesh the other way round: what looked outward looks inward. It knows no more how they follow outlines. */
+export function turnedOver({ positions, starts, corners, sides }: Mesh): Mesh {
+  const over = new Uint32Array(corners.length);
+  for (let f = 0; f < sides.length; f++) {
+    const [from, to] = [starts[f]!, starts[f + 1]!];
+    for (let c = from; c < to; c++) over[c] = corners[to - 1 - (c - from)]!;
+  }
+  return { positions, starts, corners: over, sides };
+}
+
+/** The mesh after a move; its faces run the other way round in a mirror image, so that they still face outward. */
+export function placedAt(mesh: Mesh, place: Rigid): Mesh {
+  if (isStill(place)) return mesh;
+  const { positions: p } = mesh;
+  const positions = new Float64Array(p.length);
+  for (let i = 0; i < p.length; i += 3) positions.set(moved(place, [p[i]!, p[i + 1]!, p[i + 2]!]), i);
+  const { starts, corners, sides } = isMirroring(place) ? turnedOver(mesh) : mesh;
   return { positions, starts, corners, sides };
 }
 

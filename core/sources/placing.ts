@@ -9,6 +9,12 @@ import type { Bounds, Region, Ring } from '../outline/types.ts';
 import { flatten, polylines } from '../path/flatten.ts';
 import type { Matrix, Path } from '../path/types.ts';
 
+/** How a source lies on the sheet for a layer that makes its outlines larger or smaller. */
+export function sizedFor({ scale: own = 1 }: { readonly scale?: number | undefined }, source: Placed): Placed {
+  const { scale, origin } = source;
+  return own === 1 ? source : { scale: scale * own, origin };
+}
+
 /** User units, y down, to the sheet: y up, the origin in the middle. */
 export function placement({ scale, origin: [x, y] }: Placed): Matrix {
   return [scale, 0, 0, -scale, -scale * x, scale * y];

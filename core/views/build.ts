@@ -1,16 +1,15 @@
 // build.ts — a project as the page shows it: a view of each layer and each source, what overlaps, how large all of it is. A layer
 // that is the very same as before is not looked at again.
 import { GeometryError, type Warning } from '../base/errors.ts';
-import { OfObject } from '../base/of-object.ts';
 import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
 import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
 import { membersKey } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
-import { boxOfPoints } from '../mesh/place.ts';
+import { boxAround, type Middles } from '../evaluate/places.ts';
+import { type Rigid, STAY } from '../geometry/rigid.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
-import type { Mesh } from '../mesh/types.ts';
 import { layUvs } from '../mesh/uv.ts';
 import { regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import type { Width } from '../outline/width.ts';
@@ -61,6 +60,18 @@ export interface LayerView {
   readonly error: Failure | null;
 }
 
+/** Where a layer or a group stands. */
+export interface PlacedView {
+  /** Where each copy stands, the thing itself first. */
+  readonly places: readonly Rigid[];
+  /** Where the group that it is in stands. */
+  readonly outer: Rigid;
+  /** Points that it can be turned about, before its own placement. */
+  readonly middles: Middles;
+  /** Around all copies, in the world; null for what is not built. */
+  readonly box: ViewBox | null;
+}
+
 export interface SourceView {
   readonly id: string;
   readonly leftOut: readonly LeftOut[];
@@ -73,6 +84,8 @@ export interface SourceView {
 export interface BuildView {
   readonly layers: readonly LayerView[];
   readonly sources: readonly SourceView[];
+  /** Of each layer and each group, by its id. */
+  readonly placed: Readonly<Record<string, PlacedView>>;
   readonly overlaps: readonly Overlap[];
   /** Of everything shown; null when nothing is. */
   readonly box: ViewBox | null;
@@ -95,8 +108,6 @@ const NOT_BUILT = {
   warnings: [],
   error: null,
 } as const;
-
-const boxes = new OfObject<Mesh, ReturnType<typeof boxOfPoints>>(({ positions }) => boxOfPoints([positions]));
 
 export class BuildViews {
   private readonly evaluator: Evaluator;
@@ -124,7 +135,9 @@ export class BuildViews {
       };
     });
     const sound = { ...project, layers: project.layers.filter((_, i) => !layers[i]!.error) };
-    return { layers, sources, overlaps: this.evaluator.overlaps(sound), box: this.box(sound) };
+    const placed = this.placed(sound);
+    const box = boxAround(sound.layers.flatMap(({ id }) => placed[id]!.box ?? []));
+    return { layers, sources, placed, overlaps: this.evaluator.overlaps(sound), box };
   }
 
   private layer(project: Resolved, layer: Layer, known: ReadonlySet<string>, overlays: Overlays): LayerView {
@@ -206,19 +219,16 @@ export class BuildViews {
     }
   }
 
-  private box(project: Resolved): BuildView['box'] {
-    const min: [number, number, number] = [Infinity, Infinity, Infinity];
-    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-    for (const layer of project.layers) {
-      if (!layer.shown) continue;
-      const own = boxes.get(this.evaluator.mesh(project, layer).mesh);
-      for (const axis of [0, 1, 2] as const) {
-        const base = axis === 2 ? layer.base : 0;
-        min[axis] = Math.min(min[axis], own.min[axis]! + base);
-        max[axis] = Math.max(max[axis], own.max[axis]! + base);
-      }
-    }
-    return min[0] <= max[0] ? { min, max } : null;
+  private placed(project: Resolved): BuildView['placed'] {
+    const places = this.evaluator.places(project);
+    const things = [...project.layers, ...(project.groups ?? [])];
+    return Object.fromEntries(
+      things.map((thing): [string, PlacedView] => {
+        const group = places.above(thing);
+        const outer = group ? places.of(group)[0]! : STAY;
+        return [thing.id, { places: places.of(thing), outer, middles: places.middles(thing), box: places.box(thing) }];
+      }),
+    );
   }
 }
 

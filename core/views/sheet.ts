@@ -9,7 +9,7 @@ import type { Point3 } from '../mesh/proof.ts';
 import { roughBounds } from '../outline/corners.ts';
 import { printPath } from '../path/print.ts';
 import { type Source, sourceKind } from '../sources/index.ts';
-import { membersOf, placedShapes } from '../sources/placing.ts';
+import { membersOf, placedShapes, sizedFor } from '../sources/placing.ts';
 import type { ShapeView } from './shape.ts';
 
 /** A shape on the sheet, y up. */
@@ -58,14 +58,15 @@ function flatShape({ id, name, path, fillRule, stroke, colour }: PlacedShape): F
 
 function placedMembers(evaluator: Evaluator, layer: Layer, source: Source): PlacedShape[] {
   if (sourceKind(source.kind).build === 'part') return [footprint(evaluator, layer, source)];
-  return placedShapes(membersOf({ ...layer, skipped: [] }, evaluator.drawing(source)).shapes, source);
+  return placedShapes(membersOf({ ...layer, skipped: [] }, evaluator.drawing(source)).shapes, sizedFor(layer, source));
 }
 
 /** A part of a mesh file lies on the sheet as the box around it. */
-function footprint(evaluator: Evaluator, { id, name, members, material }: Layer, source: Source): PlacedShape {
+function footprint(evaluator: Evaluator, layer: Layer, source: Source): PlacedShape {
+  const { id, name, members, material } = layer;
   const all = evaluator.meshParts(source);
   const { min, max } = boxOfPoints(members.flatMap((member) => all[Number(member)]?.mesh.positions ?? []));
-  const { scale, origin } = source;
+  const { scale, origin } = sizedFor(layer, source);
   const [left, right] = [min[0]!, max[0]!].map((x) => scale * (x - origin[0])) as [number, number];
   const [below, above] = [min[1]!, max[1]!].map((y) => scale * (y + origin[1])) as [number, number];
   return {

@@ -1,6 +1,6 @@
 // FlatView.tsx — the outlines on the sheet, as curves, y up. Wheel zooms about the pointer, dragging moves the sheet.
 import { memo, type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { FlatShape, Layer } from '../../core/index.ts';
+import { type FlatShape, type Layer, type Rigid, STAY } from '../../core/index.ts';
 import { PlaceRing } from '../controls/PlaceRing.tsx';
 import { type Eye, STEERED, useSteering } from '../controls/steering.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
@@ -9,13 +9,15 @@ import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import { type Box, middleOf, unitsPerPixel } from './frame.ts';
+import { usePlace } from './place.ts';
 
 export function FlatView() {
   const { layers, unit } = useDocument();
   const view = useBuild((state) => state.view ?? state.sheet);
+  const placed = useBuild((state) => state.view?.placed);
   const isBuilt = useBuild((state) => state.view !== null);
   const look = useScreen((state) => state.look);
-  const place = useScreen((state) => state.place);
+  const place = usePlace();
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
   /** On the sheet, y up. */
@@ -72,6 +74,7 @@ export function FlatView() {
                 key={layer.id}
                 layer={layer}
                 shapes={view?.layers.find((entry) => entry.id === layer.id)?.shapes ?? NO_SHAPES}
+                place={placed?.[layer.id]?.places[0] ?? STAY}
                 pixel={scale}
               />
             ))}
@@ -92,16 +95,17 @@ const HALO = 5.5;
 interface FlatLayerProps {
   layer: Layer;
   shapes: readonly FlatShape[];
+  place: Rigid;
   pixel: number;
 }
 
-const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerProps) {
+const FlatLayer = memo(function FlatLayer({ layer, shapes, place, pixel }: FlatLayerProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const skipped = new Set(layer.skipped);
   const isHidden = useScreen((state) => state.hidden.includes(layer.id));
   if (!layer.shown || isHidden) return null;
   return (
-    <g>
+    <g transform={seenFromFront(place)}>
       {selected &&
         shapes.map((shape) =>
           skipped.has(shape.id) || shape.stroke ? null : (
@@ -126,6 +130,9 @@ const FlatLayer = memo(function FlatLayer({ layer, shapes, pixel }: FlatLayerPro
     </g>
   );
 });
+
+/** A move as it is seen from the front. */
+const seenFromFront = ([a, b, , x, c, d, , y]: Rigid) => `matrix(${[a, c, b, d, x, y].join(' ')})`;
 
 function framed(box: Box, size: { width: number; height: number }): Eye {
   const [x, y] = middleOf(box);

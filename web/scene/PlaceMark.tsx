@@ -1,8 +1,8 @@
 // PlaceMark.tsx — the place that an entry of the proof points at.
-import { useScreen } from '../store/screen.ts';
+import { usePlace } from './place.ts';
 
 export function PlaceMark({ size }: { size: number }) {
-  const place = useScreen((state) => state.place);
+  const place = usePlace();
   if (!place) return null;
   return (
     <mesh position={[...place]} renderOrder={10} raycast={() => null}>

@@ -5,6 +5,6 @@ import { useScreen } from '../store/screen.ts';
 
 /** For drawings in user units of the source, y down. */
 export function PlaceOnSource({ source: { origin, scale }, pixel }: { source: Source; pixel: number }) {
-  const place = useScreen((state) => state.place);
-  return place && <PlaceRing x={origin[0] + place[0] / scale} y={origin[1] - place[1] / scale} pixel={pixel} />;
+  const place = useScreen((state) => state.place?.at);
+  return place ? <PlaceRing x={origin[0] + place[0] / scale} y={origin[1] - place[1] / scale} pixel={pixel} /> : null;
 }

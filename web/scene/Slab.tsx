@@ -1,4 +1,4 @@
-// Slab.tsx — one layer's mesh at its base. Geometry comes finished from the worker; nothing is computed here.
+// Slab.tsx — one layer's mesh where it stands, copies and all. Geometry comes finished from the worker; nothing is computed here.
 //
 // It is told just what can be seen of the layer: a change of the document is no reason to draw the old mesh once more before
 // the new one is there.
@@ -10,17 +10,20 @@ import {
   BufferGeometry,
   Color,
   DynamicDrawUsage,
+  Matrix4,
   Sphere,
   SRGBColorSpace,
   Vector3,
 } from 'three';
-import type { DrawnMesh } from '../../core/index.ts';
+import type { DrawnMesh, Rigid } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import { checkerFor } from './checker.ts';
 
 export interface SlabProps {
   id: string;
   base: number;
+  /** Where each copy stands. */
+  places: readonly Rigid[];
   colour: string;
   roughness: number;
   metalness: number;
@@ -34,7 +37,7 @@ export interface SlabProps {
 }
 
 export const Slab = memo(function Slab(props: SlabProps) {
-  const { id, base, colour, roughness, metalness, opacity, square, mesh, wire, isOpen } = props;
+  const { id, base, places, colour, roughness, metalness, opacity, square, mesh, wire, isOpen } = props;
   const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(id));
@@ -47,47 +50,56 @@ export const Slab = memo(function Slab(props: SlabProps) {
     invalidate();
   });
   return (
-    <group position={[0, 0, base]}>
-      <mesh
-        geometry={geometry!}
-        castShadow
-        receiveShadow
-        onClick={(event) => {
-          event.stopPropagation();
-          if (event.delta > 3) return;
-          screen.click(id, event.nativeEvent);
-        }}
-      >
-        <meshStandardMaterial
-          key={mesh.uvs.length > 0 ? 'checker' : 'plain'}
-          color={mesh.uvs.length > 0 ? '#ffffff' : colour}
-          map={mesh.uvs.length > 0 ? checkerFor(square) : null}
-          roughness={roughness}
-          metalness={metalness}
-          transparent={opacity < 1}
-          opacity={opacity}
-          emissive={selected ? '#1d5f5a' : '#000000'}
-          emissiveIntensity={selected ? 0.14 : 0}
-          // A dark front across which light falls off by a few steps would show them as bands.
-          dithering
-          polygonOffset
-          polygonOffsetFactor={1}
-          polygonOffsetUnits={1}
-        />
-      </mesh>
-      {isOpen && (
-        <mesh geometry={geometry!} raycast={() => null}>
-          <meshStandardMaterial side={BackSide} color={INNER} roughness={1} metalness={0} dithering />
-        </mesh>
-      )}
-      {lines && (
-        <lineSegments geometry={lines} raycast={() => null}>
-          <lineBasicMaterial color={wireOver(colour)} transparent opacity={0.55} />
-        </lineSegments>
-      )}
-    </group>
+    <>
+      {places.map((place, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: copies have nothing else that tells them apart
+        <group key={i} matrixAutoUpdate={false} matrix={matrixOf(place, base)}>
+          <mesh
+            geometry={geometry!}
+            castShadow
+            receiveShadow
+            onClick={(event) => {
+              event.stopPropagation();
+              if (event.delta > 3) return;
+              screen.click(id, event.nativeEvent);
+            }}
+          >
+            <meshStandardMaterial
+              key={mesh.uvs.length > 0 ? 'checker' : 'plain'}
+              color={mesh.uvs.length > 0 ? '#ffffff' : colour}
+              map={mesh.uvs.length > 0 ? checkerFor(square) : null}
+              roughness={roughness}
+              metalness={metalness}
+              transparent={opacity < 1}
+              opacity={opacity}
+              emissive={selected ? '#1d5f5a' : '#000000'}
+              emissiveIntensity={selected ? 0.14 : 0}
+              // A dark front across which light falls off by a few steps would show them as bands.
+              dithering
+              polygonOffset
+              polygonOffsetFactor={1}
+              polygonOffsetUnits={1}
+            />
+          </mesh>
+          {isOpen && (
+            <mesh geometry={geometry!} raycast={() => null}>
+              <meshStandardMaterial side={BackSide} color={INNER} roughness={1} metalness={0} dithering />
+            </mesh>
+          )}
+          {lines && (
+            <lineSegments geometry={lines} raycast={() => null}>
+              <lineBasicMaterial color={wireOver(colour)} transparent opacity={0.55} />
+            </lineSegments>
+          )}
+        </group>
+      ))}
+    </>
   );
 });
+
+/** From height 0 to the world. */
+const matrixOf = (place: Rigid, base: number) =>
+  new Matrix4().set(...place, 0, 0, 0, 1).multiply(new Matrix4().makeTranslation(0, 0, base));
 
 /** Of faces that look inward. */
 const INNER = '#b5654e';

@@ -2,6 +2,7 @@
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useState } from 'react';
 import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
+import { STAY } from '../../core/index.ts';
 import { useBuild } from '../store/build.ts';
 import { useOpenLayers } from '../store/open.ts';
 import { useDocument } from '../store/project.ts';
@@ -12,6 +13,7 @@ import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
+import { usePlace } from './place.ts';
 import { SceneCanvas } from './SceneCanvas.tsx';
 import { Slab } from './Slab.tsx';
 import { Turning } from './Turning.tsx';
@@ -76,6 +78,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
             key={id}
             id={id}
             base={base}
+            places={view?.placed[id]?.places ?? AS_DRAWN}
             {...(plaster ? PLASTER : material)}
             square={square}
             mesh={mesh}
@@ -90,6 +93,9 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
     </>
   );
 }
+
+/** Of what came in after the last build. */
+const AS_DRAWN = [STAY];
 
 const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
   'three-quarter': THREE_QUARTER,
@@ -112,7 +118,7 @@ const AROUND_PLACE = 0.35;
  */
 function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
   const look = useScreen((state) => state.look);
-  const place = useScreen((state) => state.place);
+  const place = usePlace();
   const { camera, controls, invalidate, set, size: canvas } = useThree();
   const orbit = controls as unknown as { target: Vector3; update: () => void } | null;
   const hasBox = box !== null;

@@ -147,8 +147,13 @@ async function prove(): Promise<void> {
     set({ failure: outcome.error });
     return;
   }
-  // By layer, because equal layers share a mesh and its proof.
-  const totals = totalsOf(view.layers.flatMap(({ meshKey }) => outcome.value[meshKey] ?? []));
+  // By layer and copy, because equal layers share a mesh and its proof.
+  const totals = totalsOf(
+    view.layers.flatMap(({ id, meshKey }) => {
+      const proof = outcome.value[meshKey];
+      return proof ? (view.placed[id]?.places.map(() => proof) ?? [proof]) : [];
+    }),
+  );
   const previous = get().totals;
   const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
   set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });

@@ -10,6 +10,10 @@ type Modifiers = Pick<MouseEvent, 'shiftKey' | 'ctrlKey' | 'metaKey'>;
 
 interface ScreenState {
   readonly selected: readonly string[];
+  /** The group that was chosen as a whole: all of its layers are chosen. */
+  readonly group: string | null;
+  /** Groups of which the layers are not listed. */
+  readonly folded: readonly string[];
   /** The layer that was chosen last by itself: ranges begin at it. */
   readonly anchor: string | null;
   /** Layers that are not shown, though they are built and leave in files. */
@@ -26,12 +30,14 @@ interface ScreenState {
   readonly split: number;
   /** Each change asks the camera to look from `direction` and frame everything. */
   readonly look: { readonly direction: Direction; readonly count: number };
-  /** A place to point at, in project units. */
-  readonly place: Point3 | null;
+  /** A place to point at, in project units: where a layer was drawn, or in the world. */
+  readonly place: { readonly at: Point3; readonly layer?: string | undefined } | null;
 }
 
 export const useScreen = create<ScreenState>(() => ({
   selected: [],
+  group: null,
+  folded: [],
   anchor: null,
   hidden: [],
   renaming: null,
@@ -47,10 +53,20 @@ export const useScreen = create<ScreenState>(() => ({
 const { setState: set, getState: get } = useScreen;
 
 export const screen = {
-  select: (ids: readonly string[]) => set({ selected: ids, anchor: ids[0] ?? null }),
+  select: (ids: readonly string[]) => set({ selected: ids, group: null, anchor: ids[0] ?? null }),
+  /** @param ids its layers */
+  selectGroup: (group: string, ids: readonly string[]) => set({ selected: ids, group, anchor: ids[0] ?? null }),
+  toggleFolded(group: string): void {
+    const { folded } = get();
+    set({ folded: folded.includes(group) ? folded.filter((other) => other !== group) : [...folded, group] });
+  },
   toggleSelected(id: string): void {
     const { selected } = get();
-    set({ selected: selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id], anchor: id });
+    set({
+      group: null,
+      selected: selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id],
+      anchor: id,
+    });
   },
   /** A layer clicked on: alone, or as one more, or one less. */
   click: (id: string, { shiftKey, ctrlKey, metaKey }: Modifiers) =>
@@ -60,7 +76,7 @@ export const screen = {
     const from = order.indexOf(get().anchor ?? id);
     const to = order.indexOf(id);
     if (from < 0) screen.select([id]);
-    else set({ selected: order.slice(Math.min(from, to), Math.max(from, to) + 1) });
+    else set({ group: null, selected: order.slice(Math.min(from, to), Math.max(from, to) + 1) });
   },
   toggleHidden(ids: readonly string[]): void {
     const { hidden } = get();
@@ -70,7 +86,7 @@ export const screen = {
   },
   rename: (id: string | null) => set({ renaming: id }),
   /** Of a project that is left nothing stays. */
-  leave: () => set({ selected: [], anchor: null, hidden: [], renaming: null, place: null }),
+  leave: () => set({ selected: [], group: null, folded: [], anchor: null, hidden: [], renaming: null, place: null }),
   setBackdrop: (backdrop: Backdrop) => set({ backdrop }),
   toggleWire: () => set({ wire: !get().wire }),
   togglePlaster: () => set({ plaster: !get().plaster }),
@@ -82,5 +98,6 @@ export const screen = {
     screen.lookFrom('front');
   },
   lookFrom: (direction: Direction) => set({ look: { direction, count: get().look.count + 1 } }),
-  pointAt: (place: Point3 | null) => set({ place }),
+  /** @param layer the one that the place is of, where that may stand elsewhere than it was drawn */
+  pointAt: (at: Point3 | null, layer?: string) => set({ place: at && { at, layer } }),
 };

@@ -1,222 +1,171 @@
-// LayerList.tsx — the layers by name, the highest first: chosen, renamed, hidden, left out of the build.
-import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from '@headlessui/react';
-import { Ellipsis, Eye, EyeOff } from 'lucide-react';
-import { memo, type RefObject, useEffect, useRef } from 'react';
+// LayerList.tsx — the stack by name, the highest first: layers and groups chosen, found, renamed, hidden, locked, left out of the
+// build, and dragged to another place.
+import { DndContext, type DragMoveEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Search } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { differsFromRule, heightOf, type Layer, RULED } from '../../core/index.ts';
-import { IconButton } from '../controls/IconButton.tsx';
 import { actOf, type Key, pressedOf } from '../controls/keys.ts';
-import { tip } from '../controls/Tips.tsx';
-import { formatNumber } from '../format.ts';
-import { LAYER_KEYS, type LayerKey } from '../stations/build/layer-keys.ts';
-import { chooseNext } from '../store/layers.ts';
-import { dispatch, useDocumentPart } from '../store/project.ts';
+import { LAYER_KEYS } from '../stations/build/layer-keys.ts';
+import { chooseNext, type DropPlace, dropRow, rowsOf, type StackRow } from '../store/layers.ts';
+import { useDocument } from '../store/project.ts';
 import { screen, useScreen } from '../store/screen.ts';
+import { GroupRow, LayerRow } from './LayerRows.tsx';
+
+const ROW_PIXELS = 32;
+/** Up to so many rows are all there; of more, those that are seen and some around them. */
+const ALL_THERE = 80;
+const AROUND = 12;
+/** Lists of so many layers can be searched. */
+const SEARCHED = 12;
+/** Pixels from which a press is a drag. */
+const DRAG_PIXELS = 5;
 
 export function LayerList() {
-  const layers = useDocumentPart((document) => document.layers);
-  const first = useScreen((state) => layers.findLast(({ id }) => state.selected.includes(id))?.id ?? layers.at(-1)?.id);
-  const list = useHotkeys<HTMLUListElement>(
-    pressedOf(LIST_KEYS),
+  const project = useDocument();
+  const folded = useScreen((state) => state.folded);
+  const [wanted, setWanted] = useState('');
+  const rows = useMemo(() => rowsOf(project, folded, wanted), [project, folded, wanted]);
+  const first = useFirst(rows);
+  const box = useRef<HTMLDivElement>(null);
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PIXELS,
+    getItemKey: (i) => rows[i]!.id,
+    overscan: rows.length <= ALL_THERE ? rows.length : AROUND,
+  });
+  const focus = (id: string | null | undefined) => {
+    const place = rows.findIndex((row) => row.id === id);
+    if (place < 0) return;
+    list.scrollToIndex(place);
+    // The row may have to be made first.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-layer="${id}"]`)?.focus());
+  };
+  const go = (by: 1 | -1, isRange: boolean) => focus(chooseNext(by, isRange));
+  const keys = [...goKeys(go), ...LAYER_KEYS];
+  const listRef = useHotkeys<HTMLUListElement>(
+    pressedOf(keys),
     (event, pressed) => {
       // What is pressed here is meant for layers, whatever it means at the station.
       event.stopPropagation();
-      actOf(LIST_KEYS)(event, pressed);
+      actOf(keys)(event, pressed);
     },
     { preventDefault: true },
   );
   /** Whether the focus is here, or was on something of the list that is gone now. */
   const isHere = useRef(false);
   useEffect(() => {
-    if (isHere.current && document.activeElement === document.body) focusLayer(first);
+    if (isHere.current && document.activeElement === document.body) focus(first);
   });
+  const { drop, dragging } = useRowDrag();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PIXELS } }));
+  const seen = list.getVirtualItems();
+  const tabStop = seen.some(({ key }) => key === first) ? first : seen[0]?.key;
   return (
-    <ul
-      ref={list}
-      onFocus={() => {
-        isHere.current = true;
-      }}
-      onBlur={({ target }) => {
-        isHere.current = !target.isConnected;
-      }}
-      className="min-h-0 flex-1 overflow-y-auto border-rule border-t py-1"
-      aria-label="Layers"
-    >
-      {layers.toReversed().map((layer) => (
-        <LayerRow key={layer.id} layer={layer} isFirst={layer.id === first} />
-      ))}
-    </ul>
+    <>
+      {project.layers.length >= SEARCHED && <SearchField value={wanted} onChange={setWanted} found={rows.length} />}
+      <div ref={box} className="min-h-0 flex-1 overflow-y-auto border-rule border-t py-1">
+        <DndContext sensors={sensors} {...dragging}>
+          <ul
+            ref={listRef}
+            onFocus={() => {
+              isHere.current = true;
+            }}
+            onBlur={({ target }) => {
+              isHere.current = !target.isConnected;
+            }}
+            className="relative"
+            style={{ height: list.getTotalSize() }}
+            aria-label="Layers"
+          >
+            {seen.map(({ index, start }) => {
+              const row = rows[index]!;
+              const own = {
+                depth: row.depth,
+                isTabStop: row.id === tabStop,
+                top: start,
+                drop: drop?.row === row.id ? drop.side : null,
+                place: index + 1,
+                of: rows.length,
+              };
+              return row.layer ? (
+                <LayerRow key={row.id} layer={row.layer} {...own} />
+              ) : (
+                <GroupRow key={row.id} group={row.group} layers={row.layers} isFolded={row.isFolded} {...own} />
+              );
+            })}
+          </ul>
+        </DndContext>
+      </div>
+    </>
   );
 }
 
-/** Moves the choice, and the focus with it. */
-function go(by: 1 | -1, isRange: boolean): void {
-  const id = chooseNext(by, isRange);
-  if (id) focusLayer(id);
+/** The row that the tab key comes to: the highest that is chosen, else the highest. */
+function useFirst(rows: readonly StackRow[]): string | undefined {
+  return useScreen(({ selected, group }) => {
+    if (group !== null && rows.some(({ id }) => id === group)) return group;
+    const chosen = new Set(selected);
+    return (rows.find(({ id }) => chosen.has(id)) ?? rows[0])?.id;
+  });
 }
 
-const focusLayer = (id: string | undefined) => document.querySelector<HTMLElement>(`[data-layer="${id}"]`)?.focus();
-
-const LIST_KEYS: readonly Key[] = [
+const goKeys = (go: (by: 1 | -1, isRange: boolean) => void): readonly Key[] => [
   { keys: 'arrowup', shown: '↑', does: 'Choose the layer above', act: () => go(1, false) },
   { keys: 'arrowdown', shown: '↓', does: 'Choose the layer below', act: () => go(-1, false) },
   { keys: 'shift+arrowup', shown: 'Shift ↑', does: 'Choose the layer above as well', act: () => go(1, true) },
   { keys: 'shift+arrowdown', shown: 'Shift ↓', does: 'Choose the layer below as well', act: () => go(-1, true) },
-  ...LAYER_KEYS,
+  { keys: 'arrowleft', shown: '←', does: 'Fold the group', act: () => foldChosen(true) },
+  { keys: 'arrowright', shown: '→', does: 'Unfold the group', act: () => foldChosen(false) },
 ];
 
-const LayerRow = memo(function LayerRow({ layer, isFirst }: { layer: Layer; isFirst: boolean }) {
-  const selected = useScreen((state) => state.selected.includes(layer.id));
-  const isHidden = useScreen((state) => state.hidden.includes(layer.id));
-  const isRenamed = useScreen((state) => state.renaming === layer.id);
-  const order = useDocumentPart(({ layers }) => layers);
-  const differs = useDocumentPart((document) =>
-    RULED.filter((what) => differsFromRule(document, layer, what) !== null).join(', '),
-  );
-  const { id, name, shown, ground, build, material } = layer;
-  const menu = useRef<HTMLButtonElement>(null);
-  return (
-    <li
-      className={`group flex items-center gap-1.5 pr-1.5 pl-4 ${selected ? 'bg-wash' : ''}`}
-      onContextMenu={(event) => {
-        event.preventDefault();
-        if (!selected) screen.select([id]);
-        menu.current?.click();
-      }}
-    >
-      <label
-        className="grid size-6 shrink-0 place-items-center"
-        title={shown ? `${name} is built` : `${name} is left out`}
-      >
-        <input
-          type="checkbox"
-          className="size-3.5 accent-tide"
-          aria-label={`Build ${name}`}
-          checked={shown}
-          onChange={() => dispatch({ do: 'change-layers', layers: [id], change: { shown: !shown } })}
-        />
-      </label>
-      <span aria-hidden className="size-3.5 shrink-0 border border-rule" style={{ background: material.colour }} />
-      {isRenamed ? (
-        <NameField id={id} name={name} />
-      ) : (
-        <button
-          type="button"
-          data-layer={id}
-          aria-pressed={selected}
-          tabIndex={isFirst ? 0 : -1}
-          className={`min-w-0 flex-1 truncate py-1 pl-0.5 text-left ${shown ? '' : 'text-quiet'} ${selected ? 'text-tide' : ''}`}
-          onClick={(event) => {
-            const from = order.map((other) => other.id);
-            if (event.shiftKey) screen.selectTo(id, from);
-            else screen.click(id, event);
-          }}
-          onDoubleClick={() => screen.rename(id)}
-        >
-          {name}
-          {ground && <span className="text-quiet text-sm"> · not built</span>}
-        </button>
-      )}
-      {shown && !isRenamed && (
-        <span className="figure text-quiet">
-          {differs && (
-            <span className="mr-1 text-tide" title={`The ${differs} differs from its rule`}>
-              ≠
-            </span>
-          )}
-          {formatNumber(heightOf(build))}
-        </span>
-      )}
-      <IconButton
-        icon={isHidden ? EyeOff : Eye}
-        label={`Hide ${name} in the view`}
-        keys="H"
-        pressed={isHidden}
-        className={`!size-6 !text-quiet ${isHidden ? '' : '!bg-transparent opacity-0 focus-visible:opacity-100 group-hover:opacity-100'} ${selected ? 'opacity-100' : ''}`}
-        onClick={() => screen.toggleHidden([id])}
-      />
-      <LayerMenu button={menu} name={name} isSelected={selected} id={id} />
-    </li>
-  );
-});
+function foldChosen(isFolded: boolean): void {
+  const { group, folded } = useScreen.getState();
+  if (group !== null && folded.includes(group) !== isFolded) screen.toggleFolded(group);
+}
 
-function NameField({ id, name }: { id: string; name: string }) {
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.select(), []);
-  const done = (text: string) => {
-    screen.rename(null);
-    const next = text.trim();
-    if (next && next !== name) dispatch({ do: 'change-layers', layers: [id], change: { name: next } });
+/** Where a row that is dragged would come to lie. */
+function useRowDrag() {
+  const [drop, setDrop] = useState<DropPlace | null>(null);
+  const end = () => setDrop(null);
+  const dragging = {
+    onDragMove: (event: DragMoveEvent) => setDrop(placeOf(event)),
+    onDragEnd: ({ active }: { active: { id: string | number } }) => {
+      if (drop) dropRow(String(active.id), drop);
+      end();
+    },
+    onDragCancel: end,
   };
-  return (
-    <input
-      ref={field}
-      aria-label={`Name of ${name}`}
-      defaultValue={name}
-      maxLength={120}
-      className="min-w-0 flex-1 rounded-edge border-tide border-b bg-sheet px-0.5 py-0.5"
-      onBlur={(event) => done(event.target.value)}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        else if (event.key === 'Escape') {
-          event.currentTarget.value = name;
-          event.currentTarget.blur();
-        } else return;
-        event.preventDefault();
-        event.stopPropagation();
-      }}
-    />
-  );
+  return { drop, dragging };
 }
 
-interface LayerMenuProps {
-  button: RefObject<HTMLButtonElement | null>;
-  id: string;
-  name: string;
-  isSelected: boolean;
+/** Upper half of a row: above it; lower half: below. The middle of a group is in it. */
+function placeOf({ over, activatorEvent, delta }: DragMoveEvent): DropPlace | null {
+  if (!over || !(activatorEvent instanceof PointerEvent)) return null;
+  const share = (activatorEvent.clientY + delta.y - over.rect.top) / over.rect.height;
+  const isGroup = over.data.current?.isGroup === true;
+  if (isGroup && share > IN_FROM && share < IN_TO) return { row: String(over.id), side: 'in' };
+  // Just below the name of an open group is in it.
+  if (share >= HALF && over.data.current?.isOpen === true) return { row: String(over.id), side: 'in' };
+  return { row: String(over.id), side: share < HALF ? 'above' : 'below' };
 }
 
-function LayerMenu({ button, id, name, isSelected }: LayerMenuProps) {
-  return (
-    <Menu>
-      <MenuButton
-        ref={button}
-        aria-label={`Menu of ${name}`}
-        {...tip(`Menu of ${name}`)}
-        tabIndex={isSelected ? 0 : -1}
-        className={`inline-flex size-6 shrink-0 items-center justify-center rounded-edge text-quiet hover:bg-wash focus-visible:opacity-100 group-hover:opacity-100 ${isSelected ? '' : 'opacity-0'}`}
-        onClick={() => {
-          if (!isSelected) screen.select([id]);
-        }}
-      >
-        <Ellipsis size={15} aria-hidden />
-      </MenuButton>
-      <MenuItems
-        anchor={{ to: 'bottom start', gap: 2 }}
-        className="z-40 w-56 rounded-edge border border-rule bg-sheet py-1 shadow-lg focus:outline-none"
-      >
-        {LAYER_KEYS.map((key) => (
-          <MenuRow key={key.does} entry={key} />
-        ))}
-      </MenuItems>
-    </Menu>
-  );
-}
+const [IN_FROM, HALF, IN_TO] = [0.3, 0.5, 0.7];
 
-function MenuRow({ entry: { does, shown, act, isApart } }: { entry: LayerKey }) {
+function SearchField({ value, onChange, found }: { value: string; onChange: (text: string) => void; found: number }) {
   return (
-    <>
-      {isApart && <MenuSeparator className="my-1 h-px bg-rule" />}
-      <MenuItem>
-        <button
-          type="button"
-          className="flex w-full justify-between gap-4 px-3 py-1 text-left data-[focus]:bg-wash"
-          onClick={() => act()}
-        >
-          {does}
-          <span className="figure text-quiet">{shown}</span>
-        </button>
-      </MenuItem>
-    </>
+    <label className="mx-4 mb-1 flex items-center gap-1.5 border-rule border-b text-quiet focus-within:border-tide">
+      <Search size={14} aria-hidden />
+      <input
+        type="search"
+        aria-label="Search the layers"
+        placeholder="Search the layers"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="min-w-0 flex-1 bg-transparent py-1 text-ink"
+      />
+      {value.trim() !== '' && found === 0 && <span className="text-sm">none</span>}
+    </label>
   );
 }

@@ -84,7 +84,7 @@ export function ProofStrip() {
 
 function pointAtNarrowest(narrowest: Narrowest): void {
   screen.select([narrowest.of.id]);
-  screen.pointAt(placeOf(narrowest));
+  screen.pointAt(placeOf(narrowest), narrowest.of.id);
 }
 
 const isSound = ({ closed, faults: { inward, crossing, zero } }: Totals) => closed && inward + crossing + zero === 0;

@@ -6,7 +6,7 @@ import { screen } from '../store/screen.ts';
 
 function show(place: ThinPlace): void {
   screen.select([place.of.id]);
-  screen.pointAt(placeOf(place));
+  screen.pointAt(placeOf(place), place.of.id);
 }
 
 /** @param places the thinnest first; at least one */

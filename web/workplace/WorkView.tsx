@@ -35,7 +35,7 @@ export function WorkView({ station: { desk, listsArrivals } }: { station: Statio
     <main
       className={`relative col-start-2 h-full overflow-hidden max-md:col-start-1 max-md:row-start-2 max-md:h-[70vh] ${BACKDROP_CLASS[backdrop]}`}
       aria-label="Work"
-      data-place={place?.map((v) => v.toFixed(2)).join(' ')}
+      data-place={place?.at.map((v) => v.toFixed(2)).join(' ')}
     >
       {split < 1 && !isEmpty && (
         <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${split * 100}%)` }}>

@@ -1,7 +1,7 @@
 // What a step is called.
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { applyCommand, type Command, type Edit, type Project, readSvg } from '../../core/index.ts';
+import { applyCommand, type Command, type Edit, type Project, readSvg, UNPLACED } from '../../core/index.ts';
 import { projectOf } from '../../core/testing/projects.ts';
 import { stepWords } from './step-words.ts';
 
@@ -22,7 +22,13 @@ describe('steps in words', () => {
     [`Edge of ${night.name}`, change([night.id], { build: { edge: { steps: 9 } } })],
     [`Material of ${night.name}`, change([night.id], { material: { roughness: 0.11 } })],
     [`${marsh.name} left out`, change([marsh.id], { shown: false })],
-    ['Order of the layers', { do: 'move-layer', layer: night.id, to: 3 }],
+    ['Order of the layers', { do: 'reorder', moved: [night.id], into: null, on: project.layers[3]!.id }],
+    ['Birds grouped', { do: 'group', id: 'g', name: 'Birds', layers: [night.id, marsh.id], groups: [] }],
+    [
+      `Placement of ${night.name}`,
+      { do: 'place', places: [{ id: night.id, placement: { ...UNPLACED, turn: [0, 90, 0] } }] },
+    ],
+    [`Lock of ${night.name}`, change([night.id], { locked: true })],
     [`${night.name} removed`, { do: 'remove-layer', layer: night.id }],
     [`${source.name}: size`, { do: 'scale-source', source: source.id, scale: 9 }],
     [`${source.name} taken out`, { do: 'remove-source', source: source.id }],

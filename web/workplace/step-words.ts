@@ -15,7 +15,11 @@ export function stepWords(before: Project, after: Project): string {
   const [changed] = sources.changed;
   if (changed) return `${changed[1].name}: ${sourceWords(...changed)}`;
   if (after.name !== before.name) return `Renamed to ${after.name}`;
-  return layerWords(before, after) ?? (after.tolerance !== before.tolerance ? 'Tolerance of curves' : 'Drawn profiles');
+  return (
+    groupWords(before, after) ??
+    layerWords(before, after) ??
+    (after.tolerance !== before.tolerance ? 'Tolerance of curves' : 'Drawn profiles')
+  );
 }
 
 interface Compared<T> {
@@ -57,6 +61,19 @@ function sourceWords(before: Source, after: Source): string {
   return before.kind === 'lettering' ? 'lettering' : 'changed';
 }
 
+function groupWords(before: Project, after: Project): string | null {
+  if (before.groups === after.groups) return null;
+  const { added, removed, changed } = compared(before.groups ?? [], after.groups ?? []);
+  // A group whose last layer was removed went with it.
+  if (before.layers.length > after.layers.length) return null;
+  if (added[0]) return `${added[0].name} grouped`;
+  if (removed[0]) return `${removed[0].name} ungrouped`;
+  const [was, is] = changed[0] ?? [];
+  if (!was || !is) return null;
+  if (was.name !== is.name) return `Name of ${is.name}`;
+  return was.placement === is.placement ? 'Order of the layers' : `Placement of ${is.name}`;
+}
+
 /** What can be told of a layer, as it is spoken of. */
 const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown])[] = [
   ['Name', ({ name }) => name],
@@ -68,6 +85,10 @@ const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown]
   ['Shading', ({ shading }) => shading],
   ['UV layout', ({ uv }) => uv],
   ['Tidying', ({ tidy }) => tidy],
+  ['Placement', ({ placement }) => placement],
+  ['Size', ({ scale }) => scale],
+  ['Group', ({ group }) => group],
+  ['Lock', ({ locked }) => locked ?? false],
   ['Shapes', ({ members }) => members],
   ['Shapes', ({ skipped }) => skipped],
 ];

@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { BuildChangeSchema, buildKind } from '../../builds/index.ts';
 import { MaterialSchema } from '../../materials/schema.ts';
 import { type Layer, LayerSchema, ShadingSchema, TidySchema } from '../schema.ts';
-import { type CommandKind, layerOf } from './kind.ts';
+import { type CommandKind, layerOf, unlockedLayerOf } from './kind.ts';
 
-const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true })
+const LayerChangeSchema = LayerSchema.omit({ id: true, source: true, members: true, placement: true, group: true })
   .extend({
     build: BuildChangeSchema,
     shading: ShadingSchema.partial(),
@@ -22,7 +22,9 @@ export const changeLayers = {
   do: 'change-layers',
   schema,
   apply(project, { layers, change }) {
-    const ids = new Set(layers.map((id) => layerOf(project, id).id));
+    // What is locked can only be unlocked.
+    const find = change.locked === undefined ? unlockedLayerOf : layerOf;
+    const ids = new Set(layers.map((id) => find(project, id).id));
     return { ...project, layers: project.layers.map((layer) => (ids.has(layer.id) ? changed(layer, change) : layer)) };
   },
 } as const satisfies CommandKind<z.infer<typeof schema>>;

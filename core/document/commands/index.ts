@@ -3,25 +3,31 @@ import { z } from 'zod';
 import { GeometryError } from '../../base/errors.ts';
 import { kindNamed, schemasOf } from '../../base/kinds.ts';
 import { sourceKind } from '../../sources/index.ts';
-import { LayerSchema, LIMITS, type Project, ProjectSchema } from '../schema.ts';
+import { settled } from '../groups.ts';
+import { type Layer, LayerSchema, LIMITS, type Project, ProjectSchema } from '../schema.ts';
 import { addSource } from './add-source.ts';
 import { changeLayers } from './change-layers.ts';
 import { changeSource } from './change-source.ts';
 import { copyLayer } from './copy-layer.ts';
 import { followRule } from './follow-rule.ts';
+import { group } from './group.ts';
 import type { CommandKind } from './kind.ts';
-import { moveLayer } from './move-layer.ts';
+import { place } from './place.ts';
 import { removeLayer } from './remove-layer.ts';
 import { removeProfile } from './remove-profile.ts';
 import { removeRule } from './remove-rule.ts';
 import { removeSource } from './remove-source.ts';
+import { renameGroup } from './rename-group.ts';
 import { renameProject } from './rename-project.ts';
+import { reorder } from './reorder.ts';
+import { resize } from './resize.ts';
 import { saveProfile } from './save-profile.ts';
 import { scaleSource } from './scale-source.ts';
 import { setBases } from './set-bases.ts';
 import { setRule } from './set-rule.ts';
 import { setTolerance } from './set-tolerance.ts';
 import { setUnit } from './set-unit.ts';
+import { ungroup } from './ungroup.ts';
 
 export const COMMAND_KINDS = [
   renameProject,
@@ -35,12 +41,17 @@ export const COMMAND_KINDS = [
   removeProfile,
   changeLayers,
   copyLayer,
-  moveLayer,
+  reorder,
   removeLayer,
   setBases,
   setRule,
   followRule,
   removeRule,
+  group,
+  renameGroup,
+  ungroup,
+  place,
+  resize,
 ] as const;
 
 export const CommandSchema = z.discriminatedUnion('do', schemasOf(COMMAND_KINDS));
@@ -53,7 +64,7 @@ export type Command = z.infer<typeof CommandSchema>;
  */
 export function applyCommand(project: Project, command: Command): Project {
   const kind = kindNamed<CommandKind<Command>>(COMMAND_KINDS, 'do', command.do);
-  const { sources, layers, ...frame } = kind.apply(project, command);
+  const { sources, layers, ...frame } = settled<Project, Layer>(kind.apply(project, command));
   return {
     ...checked(FrameSchema, frame, project),
     sources: checkedList(({ kind: of }) => sourceKind(of).schema, sources, project.sources, LIMITS.sources, 'sources'),

@@ -2,6 +2,7 @@
 // index.ts.
 import type { z } from 'zod';
 import { GeometryError } from '../../base/errors.ts';
+import type { Group } from '../groups.ts';
 import type { Layer, Project } from '../schema.ts';
 
 export interface CommandKind<C extends { readonly do: string }> {
@@ -16,6 +17,25 @@ export function layerOf(project: Project, id: string): Layer {
   const layer = project.layers.find((candidate) => candidate.id === id);
   if (!layer) throw new GeometryError('unknown-id', `There is no layer ${id} in this project.`);
   return layer;
+}
+
+/** A layer that is to be changed. @throws {GeometryError} 'unknown-id', 'locked' */
+export function unlockedLayerOf(project: Project, id: string): Layer {
+  const layer = layerOf(project, id);
+  if (layer.locked) {
+    throw new GeometryError(
+      'locked',
+      `The change was not made: “${layer.name}” is locked. Unlock it in the list first.`,
+    );
+  }
+  return layer;
+}
+
+/** @throws {GeometryError} 'unknown-id' */
+export function groupOf({ groups = [] }: Project, id: string): Group {
+  const group = groups.find((candidate) => candidate.id === id);
+  if (!group) throw new GeometryError('unknown-id', `There is no group ${id} in this project.`);
+  return group;
 }
 
 /** @throws {GeometryError} 'unknown-id' */

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { withValues } from '../ruled.ts';
 import { LayerSchema } from '../schema.ts';
-import { type CommandKind, layerOf } from './kind.ts';
+import { type CommandKind, unlockedLayerOf } from './kind.ts';
 
 const schema = z.object({
   do: z.literal('set-bases'),
@@ -13,7 +13,7 @@ export const setBases = {
   do: 'set-bases',
   schema,
   apply(project, { bases }) {
-    const wanted = new Map(bases.map(({ layer, base }) => [layerOf(project, layer).id, base]));
+    const wanted = new Map(bases.map(({ layer, base }) => [unlockedLayerOf(project, layer).id, base]));
     return { ...project, layers: withValues(project.layers, 'base', wanted) };
   },
 } as const satisfies CommandKind<z.infer<typeof schema>>;

@@ -1,10 +1,24 @@
-// write.ts — parts as a binary glTF 2.0 (§4 "Binary glTF"): a node, a mesh and a material a part below one root, positions, normals
+// write.ts — parts as a binary glTF 2.0 (§4 "Binary glTF"): a node a part and a group below one root, a mesh and a material a body,
+// which copies share; what was placed has its node where it is turned about. Positions, normals
 // and places on pictures interleaved, all indices together. The bytes are those that the general-purpose library writes for the same
 // scene, which takes several times as long.
+import {
+  isMirroring,
+  isStill,
+  MIRROR,
+  minus,
+  moved,
+  product,
+  quaternionOf,
+  type Rigid,
+  shift,
+  undone,
+  withoutShift,
+} from '../../geometry/rigid.ts';
 import type { Material } from '../../materials/schema.ts';
-import { SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
+import { placedShaded, SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
 import type { MeshWriteOptions } from '../format.ts';
-import { hexToRgb, type Part, srgbToLinear } from '../part.ts';
+import { hexToRgb, type Part, type Stand, type StandingGroup, srgbToLinear } from '../part.ts';
 
 /** 16-bit indices reach this far; the last value is kept for primitive restart. */
 const MAX_SHORT_INDEX = 65534;
@@ -25,17 +39,15 @@ interface Prepared {
 
 /** Lengths stay as they are; `metresPerUnit` is the root node's scale. */
 export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Uint8Array {
-  const prepared = parts.map(({ name: own, material, mesh, shading = SHADING, uvs = null }): Prepared => {
-    const shaded = shade(mesh, shading, uvs);
-    const isShort = shaded.positions.length / 3 <= MAX_SHORT_INDEX;
-    return { name: own, material, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
-  });
+  const { bodies, bodyOf } = bodiesOf(parts);
+  const prepared = bodies.map(preparedPart);
+  const { nodes, roots } = nodesOf(parts, bodyOf);
   const { views, accessors, numbers } = layout(prepared);
   const binary = new Uint8Array(views.reduce((sum, { byteLength }) => sum + byteLength, 0));
   writeVertices(binary, prepared, views);
   const json = {
     asset: { generator: 'Outline Stack', version: '2.0' },
-    ...(parts.length > 0 ? { accessors, bufferViews: views, buffers: [{ byteLength: binary.length }] } : {}),
+    ...(bodies.length > 0 ? { accessors, bufferViews: views, buffers: [{ byteLength: binary.length }] } : {}),
     materials: prepared.map(({ name: own, material }) => materialOf(own, material)),
     meshes: prepared.map(({ name: own, shaded }, i) => {
       const { attributes, indices } = numbers[i]!;
@@ -48,14 +60,92 @@ export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWr
       {
         name,
         ...(metresPerUnit === 1 ? {} : { scale: [metresPerUnit, metresPerUnit, metresPerUnit] }),
-        children: prepared.map((_, i) => i + 1),
+        children: roots,
       },
-      ...prepared.map(({ name: own }, i) => ({ name: own, mesh: i })),
+      ...nodes,
     ],
     scenes: [{ name, nodes: [0] }],
     scene: 0,
   };
   return container(new TextEncoder().encode(JSON.stringify(json)), binary);
+}
+
+function preparedPart({ name, material, mesh, shading = SHADING, uvs = null, stand }: Part): Prepared {
+  const drawn = shade(mesh, shading, uvs);
+  const shaded = stand ? placedShaded(drawn, intoBody(stand)) : drawn;
+  const isShort = shaded.positions.length / 3 <= MAX_SHORT_INDEX;
+  return { name, material, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
+}
+
+/** Parts that share a mesh, its material and whether it is a mirror image are one body in several places. */
+function bodiesOf(parts: readonly Part[]): { bodies: Part[]; bodyOf: number[] } {
+  const bodies: Part[] = [];
+  const isSame = (a: Part, b: Part) =>
+    a.stand !== undefined &&
+    b.stand !== undefined &&
+    a.mesh === b.mesh &&
+    a.material === b.material &&
+    isMirroring(a.stand.place) === isMirroring(b.stand.place);
+  const bodyOf = parts.map((part) => {
+    const known = bodies.findIndex((body) => isSame(body, part));
+    return known >= 0 ? known : bodies.push(part) - 1;
+  });
+  return { bodies, bodyOf };
+}
+
+/** From where a mesh is to its node: what it is turned about in the node's origin, and mirrored where the node cannot be. */
+function intoBody({ place, middle }: Stand): Rigid {
+  const centred = shift(minus(middle));
+  return isMirroring(place) ? product(MIRROR, centred) : centred;
+}
+
+/** From a node to the world. */
+function frameOf({ place, middle }: Stand): Rigid {
+  const turning = withoutShift(isMirroring(place) ? product(place, MIRROR) : place);
+  return product(shift(moved(place, middle)), turning);
+}
+
+interface GlbNode {
+  readonly name: string;
+  readonly mesh?: number;
+  readonly translation?: readonly number[];
+  readonly rotation?: readonly number[];
+  readonly children?: number[];
+}
+
+/** A node for each part and each group, groups before what is in them; the first has the number 1. */
+function nodesOf(parts: readonly Part[], bodyOf: readonly number[]): { nodes: GlbNode[]; roots: number[] } {
+  const nodes: GlbNode[] = [];
+  const roots: number[] = [];
+  const groups = new Map<StandingGroup, GlbNode>();
+  const add = (node: GlbNode, group: StandingGroup | undefined): GlbNode => {
+    const children = group ? groupNode(group).children! : roots;
+    children.push(nodes.push(node));
+    return node;
+  };
+  const groupNode = (group: StandingGroup): GlbNode => {
+    const known = groups.get(group);
+    if (known) return known;
+    const node = add({ name: group.name, ...placing(group), children: [] }, group.group);
+    groups.set(group, node);
+    return node;
+  };
+  for (const [i, { name, stand }] of parts.entries()) {
+    add({ name, mesh: bodyOf[i]!, ...(stand ? placing(stand) : {}) }, stand?.group);
+  }
+  return { nodes, roots };
+}
+
+/** Of a node in the node of its group; what is as glTF has it by default is not written. */
+function placing(stand: Stand): Pick<GlbNode, 'translation' | 'rotation'> {
+  const frame = frameOf(stand);
+  const local = stand.group ? product(undone(frameOf(stand.group)), frame) : frame;
+  const translation = [local[3], local[7], local[11]];
+  const turning = withoutShift(local);
+  return {
+    ...(translation.some((v) => v !== 0) ? { translation } : {}),
+    ...(isStill(turning) ? {} : { rotation: quaternionOf(turning) }),
+  };
 }
 
 interface View {

@@ -1,7 +1,9 @@
 // obj.ts — Wavefront OBJ with its MTL library. Faces keep their corners: quads stay quads.
 import { GeometryError } from '../../base/errors.ts';
+import { isMirroring, isStill, STAY } from '../../geometry/rigid.ts';
 import { type Material, PLAIN } from '../../materials/schema.ts';
-import { SHADING, splitVertices } from '../../mesh/normals.ts';
+import { placedVertices, SHADING, splitVertices } from '../../mesh/normals.ts';
+import { placedAt } from '../../mesh/place.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
 import { fileNames, hexToRgb, joinBytes, type Part, rgbToHex } from '../part.ts';
@@ -38,17 +40,22 @@ function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Arra
   let pointsBefore = 1;
   let normalsBefore = 1;
   let uvsBefore = 1;
-  for (const [i, { mesh, shading = SHADING, uvs: places = null }] of parts.entries()) {
+  for (const [i, { mesh, shading = SHADING, uvs: places = null, stand }] of parts.entries()) {
     const name = names[i]!;
-    const { normals, uvs, vertexOfCorner } = splitVertices(mesh, shading, places);
+    const place = stand?.place ?? STAY;
+    const { vertexOfCorner, uvs, ...vertices } = splitVertices(mesh, shading, places);
+    const { normals } = isStill(place) ? vertices : placedVertices(vertices, place);
+    const isOver = isMirroring(place);
     lines.text(`o ${name}\n`);
-    lines.tuples('v', mesh.positions, 3);
+    lines.tuples('v', placedAt(mesh, place).positions, 3);
     lines.tuples('vn', normals, 3);
     if (uvs) lines.tuples('vt', uvs, 2);
     lines.text(`usemtl ${name}\n`);
     for (let f = 0; f < faceCount(mesh); f++) {
       lines.text('f');
-      for (let c = mesh.starts[f]!; c < mesh.starts[f + 1]!; c++) {
+      const [from, to] = [mesh.starts[f]!, mesh.starts[f + 1]!];
+      for (let k = from; k < to; k++) {
+        const c = isOver ? from + to - 1 - k : k;
         const vertex = vertexOfCorner[c]!;
         lines.corner(mesh.corners[c]! + pointsBefore, uvs ? vertex + uvsBefore : 0, vertex + normalsBefore);
       }

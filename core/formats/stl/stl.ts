@@ -4,13 +4,13 @@ import { PLAIN } from '../../materials/schema.ts';
 import { triangleIndices } from '../../mesh/triangles.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
-import { joinBytes, type Part, triangleMesh } from '../part.ts';
+import { joinBytes, type Part, settledParts, triangleMesh } from '../part.ts';
 import { HEADER, RECORD, stlFacts } from './facts.ts';
 
 export const stl = {
   ...stlFacts,
   read: async (bytes) => readStl(bytes),
-  write: (parts) => [{ extension: 'stl', chunks: stlChunks(parts) }],
+  write: (parts) => [{ extension: 'stl', chunks: stlChunks(settledParts(parts)) }],
 } as const satisfies MeshFormat;
 
 /** A part at a time. */

@@ -2,11 +2,16 @@
 import type { Key } from '../../controls/keys.ts';
 import {
   buildChosen,
+  chooseAlike,
+  chooseGroupAround,
   copyChosen,
+  groupChosen,
   hideChosen,
+  lockChosen,
   moveChosen,
   removeChosenLayers,
   renameChosen,
+  ungroupChosen,
 } from '../../store/layers.ts';
 
 export interface LayerKey extends Key {
@@ -19,6 +24,13 @@ export const LAYER_KEYS: readonly LayerKey[] = [
   { keys: 'mod+d', shown: 'Ctrl D', does: 'Copy on top', act: copyChosen },
   { keys: 'h', shown: 'H', does: 'Hide or show in the view', act: hideChosen },
   { keys: 'b', shown: 'B', does: 'Build or leave out', act: buildChosen },
+  { keys: 'l', shown: 'L', does: 'Lock or unlock', act: lockChosen },
+  { keys: 'mod+g', shown: 'Ctrl G', does: 'Group', act: groupChosen, isApart: true },
+  { keys: 'mod+shift+g', shown: 'Ctrl Shift G', does: 'Ungroup', act: ungroupChosen },
+  { keys: 'alt+g', shown: 'Alt G', does: 'Choose the group around', act: chooseGroupAround },
+  { keys: 'alt+c', shown: 'Alt C', does: 'Choose all of this colour', act: () => chooseAlike('colour'), isApart: true },
+  { keys: 'alt+m', shown: 'Alt M', does: 'Choose all of this material', act: () => chooseAlike('material') },
+  { keys: 'alt+d', shown: 'Alt D', does: 'Choose all of this depth', act: () => chooseAlike('depth') },
   { keys: 'alt+arrowup', shown: 'Alt ↑', does: 'Move up the list', act: () => moveChosen(1), isApart: true },
   { keys: 'alt+arrowdown', shown: 'Alt ↓', does: 'Move down the list', act: () => moveChosen(-1) },
   { keys: 'delete, backspace', shown: 'Del', does: 'Remove', act: removeChosenLayers, isApart: true },

@@ -151,7 +151,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
               {view.width.thin.map(({ halfWidth, at: [x, y] }, i) => (
                 <span key={`${x} ${y}`}>
                   {i > 0 && ', '}
-                  <TextButton onClick={() => screen.pointAt([x, y, layer.base + heightOf(layer.build)])}>
+                  <TextButton onClick={() => screen.pointAt([x, y, layer.base + heightOf(layer.build)], layer.id)}>
                     {formatNumber(2 * halfWidth)}
                   </TextButton>
                 </span>
@@ -161,7 +161,7 @@ function LayerProof({ layer, view, proof, unit }: Entry & { unit: string }) {
             <Figure name="safe reach">
               <TextButton
                 onClick={() =>
-                  screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)])
+                  screen.pointAt([view.width!.at[0], view.width!.at[1], layer.base + heightOf(layer.build)], layer.id)
                 }
               >
                 {`${formatNumber(view.width.safeReach)} ${unit}`}

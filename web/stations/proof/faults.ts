@@ -16,5 +16,5 @@ export function faultPlaces({ id, base }: Layer, fault?: Fault): readonly Point3
 export function showFault(layer: Layer, fault?: Fault, turn = 0): void {
   const places = faultPlaces(layer, fault);
   screen.select([layer.id]);
-  if (places.length > 0) screen.pointAt(places[turn % places.length]!);
+  if (places.length > 0) screen.pointAt(places[turn % places.length]!, layer.id);
 }

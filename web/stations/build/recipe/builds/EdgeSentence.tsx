@@ -251,7 +251,7 @@ function SafeReach({ layers, narrowest }: Pick<BuildSentencesProps<'slab'>, 'lay
         type="button"
         className="figure underline decoration-dotted underline-offset-4"
         title="Show the narrowest place"
-        onClick={() => screen.pointAt(placeOf(narrowest))}
+        onClick={() => screen.pointAt(placeOf(narrowest), narrowest.of.id)}
       >
         {formatNumber(safe)} {unit}
       </button>

@@ -1,0 +1,251 @@
+// placing.ts — where layers and groups stand: values that are set, and actions that set them. What is known of the things, such as
+// their middles, comes from the last build.
+import {
+  type Axis,
+  anglesOf,
+  type BuildView,
+  isMirroring,
+  MIRROR,
+  type Middle,
+  moved,
+  type PlacedView,
+  type Placement,
+  type Point,
+  type Project,
+  product,
+  type Rigid,
+  rigidOf,
+  turnAbout,
+  UNPLACED,
+  undone,
+  withoutShift,
+} from '../../core/index.ts';
+import { useBuild } from './build.ts';
+import { dispatch, useProject } from './project.ts';
+
+/** What is placed: the chosen group, else the chosen layers. */
+export interface Thing {
+  readonly id: string;
+  readonly name: string;
+  readonly placement: Placement;
+}
+
+export function chosenThings(project: Project, selected: readonly string[], group: string | null): Thing[] {
+  const of = ({ id, name, placement = UNPLACED }: { id: string; name: string; placement?: Placement | undefined }) => ({
+    id,
+    name,
+    placement,
+  });
+  const chosenGroup = project.groups?.find(({ id }) => id === group);
+  if (chosenGroup) return [of(chosenGroup)];
+  return project.layers.filter(({ id }) => selected.includes(id)).map(of);
+}
+
+const now = () => ({ project: useProject.getState().history?.present ?? null, view: useBuild.getState().view });
+
+const middleIn = (view: BuildView, id: string, middle: Middle): Point =>
+  typeof middle === 'string' ? view.placed[id]!.middles[middle] : middle;
+
+/** The placement by which something stands at `rigid` in its group. */
+function placementAt(before: Placement, rigid: Rigid, middle: Point): Placement {
+  const isMirrored = isMirroring(rigid);
+  const turning = withoutShift(isMirrored ? product(rigid, MIRROR) : rigid);
+  const at = moved(rigid, middle);
+  return {
+    ...before,
+    isMirrored,
+    turn: anglesOf(turning).map(tidyAngle) as unknown as Placement['turn'],
+    move: at.map((v, k) => tidyLength(v - middle[k]!)) as unknown as Placement['move'],
+  };
+}
+
+/** Angles and lengths without the last digits of rounding. */
+const tidyAngle = (v: number) => Math.round(v * 1e9) / 1e9 + 0;
+const tidyLength = (v: number) => Number(v.toPrecision(12)) + 0;
+
+/** Gives each of the things another placement. @param gesture of a drag, so that it undoes as one */
+export function place(
+  things: readonly Thing[],
+  to: (thing: Thing, view: PlacedView) => Placement,
+  gesture: string | null = null,
+): void {
+  const { view } = now();
+  if (!view) return;
+  const places = things.flatMap((thing) => {
+    const placed = view.placed[thing.id];
+    return placed ? [{ id: thing.id, placement: to(thing, placed) }] : [];
+  });
+  dispatch({ do: 'place', places }, gesture);
+}
+
+export const unplace = (things: readonly Thing[]) =>
+  dispatch({ do: 'place', places: things.map(({ id }) => ({ id, placement: null })) });
+
+/** Where the things stand together, in the world: the first one's middle, or that of all their boxes. */
+export function pivotOf(things: readonly Thing[], view: BuildView): Point | null {
+  const [first, ...others] = things;
+  if (!first || !view.placed[first.id]) return null;
+  if (others.length === 0) {
+    const { middle } = first.placement;
+    return moved(view.placed[first.id]!.places[0]!, middleIn(view, first.id, middle));
+  }
+  const boxes = things.flatMap(({ id }) => view.placed[id]?.box ?? []);
+  if (boxes.length === 0) return null;
+  const mid = (k: 0 | 1 | 2) =>
+    (Math.min(...boxes.map(({ min }) => min[k])) + Math.max(...boxes.map(({ max }) => max[k]))) / 2;
+  return [mid(0), mid(1), mid(2)];
+}
+
+/** Moves everything that is chosen by one move in the world. @param from where things stood when a drag began */
+export function moveBy(
+  things: readonly Thing[],
+  move: Rigid,
+  gesture: string | null = null,
+  from: readonly Thing[] = things,
+): void {
+  place(
+    things,
+    (thing, { outer }) => {
+      const { placement } = from.find(({ id }) => id === thing.id) ?? thing;
+      const middle = middleIn(now().view!, thing.id, placement.middle);
+      const stood = product(outer, rigidOf(placement, middle));
+      return placementAt(placement, product(undone(outer), product(move, stood)), middle);
+    },
+    gesture,
+  );
+}
+
+/** Turns each thing about an axis through its own middle. */
+export function turnEach(things: readonly Thing[], axis: Axis, degrees: number, by: 'own' | 'world'): void {
+  place(things, ({ id, placement }, { outer }) => {
+    const middle = middleIn(now().view!, id, placement.middle);
+    const stood = rigidOf(placement, middle);
+    const turning = turnAbout(axis, degrees);
+    const own = withoutShift(by === 'own' ? stood : undone(outer));
+    const axisTurn = product(own, product(turning, undone(own)));
+    const at = moved(stood, middle);
+    const back: Rigid = [1, 0, 0, -at[0], 0, 1, 0, -at[1], 0, 0, 1, -at[2]];
+    const forth: Rigid = [1, 0, 0, at[0], 0, 1, 0, at[1], 0, 0, 1, at[2]];
+    return placementAt(placement, product(forth, product(axisTurn, product(back, stood))), middle);
+  });
+}
+
+/** Another point to turn about; things stay where they are. */
+export function setMiddle(things: readonly Thing[], middle: Middle): void {
+  place(things, ({ id, placement }) => {
+    const { view } = now();
+    const stood = rigidOf(placement, middleIn(view!, id, placement.middle));
+    return { ...placementAt(placement, stood, middleIn(view!, id, middle)), middle };
+  });
+}
+
+export const STANCES = ['upright', 'flat', 'front'] as const;
+export type Stance = (typeof STANCES)[number];
+
+/** Standing straight, whichever way it looks; lying on its back; looking to the front, however it is rolled. */
+const STANCE_TURNS: Record<Stance, (turn: Placement['turn']) => Placement['turn']> = {
+  upright: ([, y]) => [0, y, 0],
+  flat: ([, , z]) => [-90, 0, z],
+  front: ([, , z]) => [0, 0, z],
+};
+
+export function setStance(things: readonly Thing[], stance: Stance): void {
+  place(things, ({ placement }) => ({ ...placement, turn: STANCE_TURNS[stance](placement.turn) }));
+}
+
+/** Sets the lowest place of each thing on the floor, or sinks it below by a length. */
+export function toFloor(things: readonly Thing[], floor: number, sunk = 0): void {
+  for (const thing of things) {
+    const box = now().view?.placed[thing.id]?.box;
+    if (box)
+      moveBy(
+        [thing],
+        [1, 0, 0, 0, 0, 1, 0, floor - sunk - box.min[1], 0, 0, 1, 0],
+        `floor ${things.map(({ id }) => id).join()}`,
+      );
+  }
+}
+
+export type AlignTo = 'least' | 'middle' | 'most';
+
+/** Puts the boxes of things in line, along one axis. */
+export function align(things: readonly Thing[], axis: 0 | 1 | 2, to: AlignTo): void {
+  const boxes = boxesOf(things);
+  if (boxes.length < 2) return;
+  const low = Math.min(...boxes.map(({ box }) => box.min[axis]));
+  const high = Math.max(...boxes.map(({ box }) => box.max[axis]));
+  shiftEach(
+    boxes.map(({ thing, box }) => {
+      const by =
+        to === 'least'
+          ? low - box.min[axis]
+          : to === 'most'
+            ? high - box.max[axis]
+            : (low + high) / 2 - (box.min[axis] + box.max[axis]) / 2;
+      return { thing, by };
+    }),
+    axis,
+  );
+}
+
+/** Equal gaps between the boxes of three things and more: the outermost ones stay. @param gap null for what is there */
+export function distribute(things: readonly Thing[], axis: 0 | 1 | 2, gap: number | null = null): void {
+  const boxes = boxesOf(things).sort((a, b) => a.box.min[axis] + a.box.max[axis] - b.box.min[axis] - b.box.max[axis]);
+  const [first] = boxes;
+  const last = boxes.at(-1);
+  if (!first || !last || boxes.length < 2) return;
+  const lengths = boxes.map(({ box }) => box.max[axis] - box.min[axis]);
+  const filled = lengths.reduce((sum, v) => sum + v, 0);
+  const between = gap ?? (last.box.max[axis] - first.box.min[axis] - filled) / (boxes.length - 1);
+  let at = first.box.min[axis];
+  shiftEach(
+    boxes.map(({ thing, box }, i) => {
+      const by = at - box.min[axis];
+      at += lengths[i]! + between;
+      return { thing, by };
+    }),
+    axis,
+  );
+}
+
+function boxesOf(things: readonly Thing[]) {
+  const { view } = now();
+  return things.flatMap((thing) => {
+    const box = view?.placed[thing.id]?.box;
+    return box ? [{ thing, box }] : [];
+  });
+}
+
+function shiftEach(shifts: readonly { readonly thing: Thing; readonly by: number }[], axis: 0 | 1 | 2): void {
+  const gesture = `shift ${performance.now()}`;
+  for (const { thing, by } of shifts) {
+    const at = [0, 0, 0];
+    at[axis] = by;
+    moveBy([thing], [1, 0, 0, at[0]!, 0, 1, 0, at[1]!, 0, 0, 1, at[2]!], gesture);
+  }
+}
+
+/** A mirror image of each thing, left and right as it stands exchanged. */
+export const mirror = (things: readonly Thing[]) =>
+  place(things, ({ placement }) => ({ ...placement, isMirrored: !placement.isMirrored }));
+
+/** Takes a group away; what is in it stays where it stands. */
+export function groupTaken(group: string, gesture: string): void {
+  const { project, view } = now();
+  const placement = project?.groups?.find(({ id }) => id === group)?.placement;
+  const members = project
+    ? [
+        ...project.layers.filter((layer) => layer.group === group),
+        ...(project.groups ?? []).filter(({ within }) => within === group),
+      ]
+    : [];
+  const places =
+    placement && view
+      ? members.flatMap(({ id, placement: own = UNPLACED }) => {
+          const middle = middleIn(view, id, own.middle);
+          const around = rigidOf(placement, middleIn(view, group, placement.middle));
+          return [{ id, placement: placementAt(own, product(around, rigidOf(own, middle)), middle) }];
+        })
+      : [];
+  dispatch({ do: 'ungroup', group, places }, gesture);
+}
