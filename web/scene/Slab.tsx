@@ -50,7 +50,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
     invalidate();
   });
   return (
-    <>
+    <group name={id}>
       {places.map((place, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: copies have nothing else that tells them apart
         <group key={i} matrixAutoUpdate={false} matrix={matrixOf(place, base)}>
@@ -60,7 +60,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
             receiveShadow
             onClick={(event) => {
               event.stopPropagation();
-              if (event.delta > 3) return;
+              if (event.delta > 3 || useScreen.getState().isHandling) return;
               screen.click(id, event.nativeEvent);
             }}
           >
@@ -93,7 +93,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
           )}
         </group>
       ))}
-    </>
+    </group>
   );
 });
 

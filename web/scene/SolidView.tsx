@@ -10,12 +10,14 @@ import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';
 import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
+import { Handles } from './Handles.tsx';
 import { Lights } from './Lights.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
 import { usePlace } from './place.ts';
 import { SceneCanvas } from './SceneCanvas.tsx';
 import { Slab } from './Slab.tsx';
+import { Spin } from './Spin.tsx';
 import { Turning } from './Turning.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
@@ -88,6 +90,8 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
         ) : null;
       })}
       <PlaceMark size={size} />
+      <Spin size={size} />
+      <Handles />
       <Portrait box={box} />
       <Framing box={box} onFramed={onFramed} />
     </>

@@ -1,4 +1,5 @@
 // frame.ts — how everything is framed: flat and solid agree, so that both sides of the divide line up from the front.
+import { type Camera, OrthographicCamera, PerspectiveCamera, type Vector3 } from 'three';
 import type { BuildView } from '../../core/index.ts';
 
 export type Box = NonNullable<BuildView['box']>;
@@ -18,6 +19,13 @@ interface Size {
 export function unitsPerPixel({ min, max }: Box, { width, height }: Size): number {
   const scale = MARGIN * Math.max((max[0] - min[0]) / width, (max[1] - min[1]) / height);
   return scale > 0 ? scale : 1;
+}
+
+/** How much of the world, seen by a camera at a place, one pixel is. */
+export function unitsPerPixelAt(camera: Camera, place: Vector3, height: number): number {
+  if (camera instanceof OrthographicCamera) return 1 / camera.zoom;
+  if (!(camera instanceof PerspectiveCamera)) return 1;
+  return (2 * camera.position.distanceTo(place) * Math.tan((camera.fov * Math.PI) / 360)) / height;
 }
 
 /** The middle of the box. */

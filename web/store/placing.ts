@@ -4,7 +4,10 @@ import {
   type Axis,
   anglesOf,
   type BuildView,
+  type Copies,
+  groupsAbove,
   isMirroring,
+  type Layer,
   MIRROR,
   type Middle,
   moved,
@@ -153,17 +156,69 @@ export function setStance(things: readonly Thing[], stance: Stance): void {
   place(things, ({ placement }) => ({ ...placement, turn: STANCE_TURNS[stance](placement.turn) }));
 }
 
-/** Sets the lowest place of each thing on the floor, or sinks it below by a length. */
-export function toFloor(things: readonly Thing[], floor: number, sunk = 0): void {
-  for (const thing of things) {
-    const box = now().view?.placed[thing.id]?.box;
-    if (box)
-      moveBy(
-        [thing],
-        [1, 0, 0, 0, 0, 1, 0, floor - sunk - box.min[1], 0, 0, 1, 0],
-        `floor ${things.map(({ id }) => id).join()}`,
-      );
+/**
+ * Sets the lowest place of each thing on the floor: where the lowest of all others is, or of the things where there are no others.
+ */
+export function toFloor(things: readonly Thing[]): void {
+  const floor = floorFor(things);
+  shiftEach(
+    boxesOf(things).map(({ thing, box }) => ({ thing, by: floor - box.min[1] })),
+    1,
+  );
+}
+
+/** Sinks each thing into the floor, by a length or by a share of how high it is. */
+export function sink(things: readonly Thing[], by: { readonly share: number } | { readonly length: number }): void {
+  const floor = floorFor(things);
+  shiftEach(
+    boxesOf(things).map(({ thing, box: { min, max } }) => {
+      const depth = 'share' in by ? by.share * (max[1] - min[1]) : by.length;
+      return { thing, by: floor - depth - min[1] };
+    }),
+    1,
+  );
+}
+
+function floorFor(things: readonly Thing[]): number {
+  const { project, view } = now();
+  const own = new Set(things.map(({ id }) => id));
+  const isOwn = (layer: Layer) =>
+    own.has(layer.id) || groupsAbove(project?.groups ?? [], layer.group).some(({ id }) => own.has(id));
+  const others = (project?.layers ?? []).flatMap((layer) => (isOwn(layer) ? [] : (view?.placed[layer.id]?.box ?? [])));
+  const boxes = others.length > 0 ? others : boxesOf(things).map(({ box }) => box);
+  return Math.min(...boxes.map(({ min }) => min[1]));
+}
+
+/** How far the middles of box and area are apart, and what share of the thing's size that is. */
+export function middlesApart({ middles: { box, area }, box: around }: PlacedView): { apart: number; share: number } {
+  const apart = Math.hypot(...box.map((v, k) => v - area[k]!));
+  const size = around ? Math.hypot(...around.max.map((v, k) => v - around.min[k]!)) : 0;
+  return { apart, share: size > 0 ? apart / size : 0 };
+}
+
+/** Makes each thing larger or smaller about its middle. @param lengths whether depths, edges and bases follow */
+export function resize(
+  things: readonly Thing[],
+  factor: number,
+  lengths: boolean,
+  gesture: string | null = null,
+): void {
+  const { view } = now();
+  if (!view || !(factor > 0) || factor === 1) return;
+  const step = gesture ?? `size ${performance.now()}`;
+  for (const { id, placement } of things) {
+    const middle = middleIn(view, id, placement.middle);
+    const about = middle.map((v, k) => v + placement.move[k]!) as [number, number, number];
+    dispatch({ do: 'resize', id, factor, about, lengths }, step);
   }
+}
+
+/** Copies to begin with: beside each other, or around the middle of the sheet. */
+export function startCopies({ id }: Thing, along: Copies['along']): Copies {
+  const box = now().view?.placed[id]?.box;
+  const wide = box ? box.max[0] - box.min[0] : 10;
+  if (along === 'line') return { along, count: 3, step: [Number((wide * 1.1).toPrecision(3)), 0, 0] };
+  return { along, count: 6, axis: 'z', centre: [0, 0, 0], span: 360, isTurned: true };
 }
 
 export type AlignTo = 'least' | 'middle' | 'most';

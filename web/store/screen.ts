@@ -6,6 +6,9 @@ export type Backdrop = 'light' | 'grey' | 'checkered';
 export const DIRECTIONS = ['three-quarter', 'front', 'back', 'left', 'right', 'top', 'bottom'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
+/** What can be done by hand to what is chosen, in the view. */
+export type Handles = 'move' | 'turn' | 'size';
+
 type Modifiers = Pick<MouseEvent, 'shiftKey' | 'ctrlKey' | 'metaKey'>;
 
 interface ScreenState {
@@ -20,6 +23,12 @@ interface ScreenState {
   readonly hidden: readonly string[];
   /** The layer whose name is being typed. */
   readonly renaming: string | null;
+  /** Handles that stand at what is chosen. */
+  readonly handles: Handles | null;
+  /** Whether something is dragged by its handles. */
+  readonly isHandling: boolean;
+  /** Each change shows what is chosen turning once. */
+  readonly spins: number;
   readonly backdrop: Backdrop;
   readonly wire: boolean;
   /** Whether a checkered picture shows where faces lie on pictures. */
@@ -41,6 +50,9 @@ export const useScreen = create<ScreenState>(() => ({
   anchor: null,
   hidden: [],
   renaming: null,
+  handles: null,
+  isHandling: false,
+  spins: 0,
   backdrop: 'grey',
   wire: false,
   checker: false,
@@ -87,6 +99,9 @@ export const screen = {
   rename: (id: string | null) => set({ renaming: id }),
   /** Of a project that is left nothing stays. */
   leave: () => set({ selected: [], group: null, folded: [], anchor: null, hidden: [], renaming: null, place: null }),
+  toggleHandles: (handles: Handles) => set({ handles: get().handles === handles ? null : handles }),
+  setHandling: (isHandling: boolean) => set({ isHandling }),
+  spin: () => set({ spins: get().spins + 1 }),
   setBackdrop: (backdrop: Backdrop) => set({ backdrop }),
   toggleWire: () => set({ wire: !get().wire }),
   togglePlaster: () => set({ plaster: !get().plaster }),

@@ -25,7 +25,10 @@ export function useOffered(station: Station): void {
     })),
     ...(hasChosen ? commands(LAYER_KEYS, 'chosen layers') : []),
     ...commands(PAGE_KEYS, 'command'),
-    ...commands(station.keys === LAYER_KEYS ? [] : station.keys, `at ${station.title}`),
+    ...commands(
+      station.keys.filter((key) => !(LAYER_KEYS as readonly Key[]).includes(key)),
+      `at ${station.title}`,
+    ),
     ...layers.toReversed().map(({ id, name }) => ({
       id: `layer ${id}`,
       words: name,

@@ -1,15 +1,27 @@
-// BuildPanel.tsx — the recipe of what is selected.
+// BuildPanel.tsx — the recipe of what is selected, and where it stands.
 import { Note, Panel } from '../../controls/Panel.tsx';
+import { chosenThings } from '../../store/placing.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
+import { PlacementPanel } from './placement/PlacementPanel.tsx';
 import { Recipe } from './recipe/Recipe.tsx';
 
 export function BuildPanel() {
-  const { layers } = useDocument();
+  const project = useDocument();
+  const { layers } = project;
   const selected = useScreen((state) => state.selected);
+  const group = useScreen((state) => state.group);
   const chosen = layers.filter((layer) => selected.includes(layer.id));
   const [first, ...others] = chosen;
-  if (first) return <Recipe layers={[first, ...others]} />;
+  if (first) {
+    const [thing, ...more] = chosenThings(project, selected, group);
+    return (
+      <>
+        <Recipe layers={[first, ...others]} />
+        {thing && <PlacementPanel things={[thing, ...more]} />}
+      </>
+    );
+  }
   return (
     <Panel title="Recipe">
       {layers.length === 0 ? (
