@@ -52,6 +52,8 @@ export interface Shape {
   readonly name: string;
   /** Id of the nearest group above that has one, else ''. */
   readonly group: string;
+  /** Titles or ids of all groups above that have one, the outermost first. */
+  readonly within?: readonly string[];
   readonly path: Path;
   readonly fillRule: FillRule;
   /** `#rrggbb` */

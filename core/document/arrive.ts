@@ -11,6 +11,7 @@ import { arrange } from '../sources/arrange.ts';
 import { type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { Arrangement, ArriveOptions, Proposal, Report, Stages } from '../sources/kind.ts';
 import { openerOf } from '../sources/openers.ts';
+import type { Group } from './groups.ts';
 import { FINISH_DEFAULTS, type Layer, LIMITS } from './schema.ts';
 
 /** What layers are to be like where something else is wished for than what suits them. */
@@ -33,6 +34,8 @@ export interface BuildWishes {
 export interface Arrival {
   readonly source: Source;
   readonly layers: readonly Layer[];
+  /** That they are in. */
+  readonly groups: readonly Group[];
   readonly warnings: readonly Warning[];
   readonly leftOut: readonly LeftOut[];
   /** Longest side of what is built, in project units. */
@@ -61,15 +64,15 @@ export function arrive(
   report?: Report,
 ): Arrival {
   const arrived = openerOf(kind).arrive(origin, content, stages, optionsOf(wishes), report);
-  const { source, warnings, leftOut, size, outlines } = arrived;
-  return {
-    source,
-    warnings,
-    leftOut,
-    size,
-    outlines,
-    layers: layersOf(arrived, source.id, sourceKind(kind).build, wishes),
-  };
+  const { source, leftOut, size, outlines } = arrived;
+  const proposals = arrived.proposals.slice(0, LIMITS.layers);
+  const left = arrived.proposals.length - proposals.length;
+  const warnings =
+    left > 0
+      ? [...arrived.warnings, { code: 'layers', message: `${left} layers more than ${LIMITS.layers} were left out.` }]
+      : arrived.warnings;
+  const layers = layersOf({ proposals, size }, source.id, sourceKind(kind).build, wishes);
+  return { source, warnings, leftOut, size, outlines, ...grouped(layers, proposals, wishes.newId) };
 }
 
 export interface ArrangedLayers extends Omit<Arrangement, 'proposals'> {
@@ -92,7 +95,8 @@ function layersOf(
 ): Layer[] {
   const names = new Set(takenNames ?? []);
   const kind = buildKind(build);
-  return proposals.slice(0, LIMITS.layers).map(({ depth, reach, name, members, ...proposal }: Proposal): Layer => {
+  return proposals.slice(0, LIMITS.layers).map((proposed: Proposal): Layer => {
+    const { depth, reach, name, members, groups: _, ...proposal } = proposed;
     return {
       id: newId(),
       name: uniqueName(name, names),
@@ -107,6 +111,34 @@ function layersOf(
       ...finish,
     };
   });
+}
+
+/** Layers in the groups that were proposed for them: of groups with one layer only that layer remains. */
+function grouped(
+  layers: readonly Layer[],
+  proposals: readonly Proposal[],
+  newId: () => string,
+): { layers: Layer[]; groups: Group[] } {
+  const chainsOf = proposals.map(({ groups = [] }) =>
+    groups.map((_, depth) => JSON.stringify(groups.slice(0, depth + 1))),
+  );
+  const sizes = new Map<string, number>();
+  for (const chain of chainsOf) for (const key of chain) sizes.set(key, (sizes.get(key) ?? 0) + 1);
+  const groups = new Map<string, Group>();
+  const inGroups = layers.map((layer, i): Layer => {
+    let within: Group | undefined;
+    for (const [depth, key] of chainsOf[i]!.entries()) {
+      // A group around just what the one in it holds tells nothing apart.
+      const inner = chainsOf[i]![depth + 1];
+      if (sizes.get(key) === 1 || (inner !== undefined && sizes.get(inner) === sizes.get(key))) continue;
+      const known = groups.get(key);
+      const name = proposals[i]!.groups![depth]!;
+      within = known ?? { id: newId(), name, ...(within ? { within: within.id } : {}) };
+      groups.set(key, within);
+    }
+    return within ? { ...layer, group: within.id } : layer;
+  });
+  return { layers: inGroups, groups: [...groups.values()] };
 }
 
 /** Curves are followed within this share of the longest side. */

@@ -1,15 +1,17 @@
-// sorting.ts — shapes of one source sorted into layers anew: one for each colour, or one for each depth of nesting.
+// sorting.ts — shapes of one source sorted into layers anew: one for each colour, each named group and colour, or each depth of
+// nesting.
 import { uniqueName } from '../base/names.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { isInside } from '../outline/apart.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Bounds, Ring } from '../outline/types.ts';
+import { groupName, namedGroups } from '../sources/groups.ts';
 import type { Source } from '../sources/index.ts';
 import { colourName } from '../sources/names.ts';
 import { shapeRegions } from '../sources/placing.ts';
 import type { Layer, Project } from './schema.ts';
 
-export const SORTINGS = ['colour', 'nesting'] as const;
+export const SORTINGS = ['colour', 'group', 'nesting'] as const;
 export type Sorting = (typeof SORTINGS)[number];
 
 /**
@@ -28,7 +30,7 @@ export function sortIntoLayers(
   const own = project.layers.filter((layer) => layer.source === source.id);
   const homes = new Map(own.flatMap((layer) => layer.members.map((member) => [member, layer] as const)));
   const shapes = drawing.shapes.filter(({ id }) => isWanted.has(id) && homes.has(id));
-  const groups = by === 'colour' ? byColour(shapes) : byNesting(shapes, source, project.tolerance);
+  const groups = SORTED[by](shapes, source, project.tolerance, drawing);
   const names = new Set(project.layers.map(({ name }) => name));
   const fresh = groups.map(({ members, name }): Layer => {
     const home = homes.get(members[0]!.id)!;
@@ -62,6 +64,33 @@ function byColour(shapes: readonly Shape[]): Group[] {
   const colours = [...new Set(shapes.map(({ colour }) => colour))];
   return colours.map((each) => ({ name: colourName(each), members: shapes.filter(({ colour }) => colour === each) }));
 }
+
+/** Shapes of one named group and one colour. */
+function byGroup(shapes: readonly Shape[], drawing: Drawing): Group[] {
+  const groupsOf = namedGroups(drawing, new Set());
+  const keyOf = (shape: Shape) => JSON.stringify(groupsOf(shape));
+  const keys = [...new Set(shapes.map(keyOf))];
+  return keys.flatMap((key) => {
+    const own = shapes.filter((shape) => keyOf(shape) === key);
+    const name = groupsOf(own[0]!).at(-1);
+    const colours = byColour(own);
+    if (name === undefined) return colours;
+    const words = groupName(name);
+    return colours.map((each) => ({
+      ...each,
+      name: colours.length === 1 ? words : `${words}, ${each.name.toLowerCase()}`,
+    }));
+  });
+}
+
+const SORTED: Record<
+  Sorting,
+  (shapes: readonly Shape[], source: Source, tolerance: number, drawing: Drawing) => Group[]
+> = {
+  colour: byColour,
+  group: (shapes, _source, _tolerance, drawing) => byGroup(shapes, drawing),
+  nesting: byNesting,
+};
 
 const NESTED = ['Outermost', 'Inside', 'Inside that'];
 

@@ -11,6 +11,7 @@ import { longestSide, regionsArea } from '../outline/measure.ts';
 import { doOverlap, type Footprint, footprintOf } from '../outline/overlap.ts';
 import type { Bounds, Region } from '../outline/types.ts';
 import { narrowest } from '../outline/width.ts';
+import { GENERIC, groupName, namedGroups } from './groups.ts';
 import type { Arrangement, ArriveOptions, Proposal } from './kind.ts';
 import { colourName } from './names.ts';
 import { isHeavy, shapeBounds, shapeRegions } from './placing.ts';
@@ -55,7 +56,8 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
 
   const coarse = Math.max(tolerance, size / 2000);
   const regionsFor = (shape: Shape) => (isHeavy(shape) ? [] : shapeRegions([shape], placement, coarse));
-  const groups = byColour(drawing, ground, regionsFor).flatMap((group) => {
+  const groupsOf = options.keepsGroups ? namedGroups(drawing, ground) : () => [];
+  const groups = byColour(drawing, ground, regionsFor, groupsOf).flatMap((group) => {
     const lines = group.shapes.filter(isHeavy).reduce((sum, { path }) => sum + path.length, 0);
     const regions = lines > 0 ? [] : shapeRegions(group.shapes, placement, tolerance);
     if (regions.length > 0 || lines > 0) return [{ ...group, lines, footprint: footprintOf(regions) }];
@@ -76,11 +78,12 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
     groups.map(({ footprint }) => footprint),
     isShown,
   );
-  const names = namesOf(groups, drawing);
+  const names = namesOf(groups, drawing, groupsOf);
   const proposals = groups.map(({ shapes, isGround, lines, footprint: { regions } }, i): Proposal => {
     const { colour, opacity } = shapes[0]!;
     return {
       name: names[i]!,
+      groups: isGround ? [] : groupsOf(shapes[0]!).map(groupName),
       members: shapes.map((shape) => shape.id),
       shown: isShown[i]!,
       ground: isGround,
@@ -130,13 +133,14 @@ interface Group {
 }
 
 /**
- * Shapes of one colour go together, unless something of another colour lies between them: what was painted on top must
+ * Shapes of one colour, and of one group where groups are kept, go together, unless something of another colour lies between them: what was painted on top must
  * not end up beneath.
  */
 function byColour(
   { shapes, areGroupsLayers = false }: Drawing,
   ground: ReadonlySet<Shape>,
   regionsFor: (shape: Shape) => Region[],
+  groupsIn: (shape: Shape) => readonly string[],
 ): Group[] {
   // Made when first compared: most drawings need few of them.
   const known = new Map<number, Footprint>();
@@ -152,7 +156,9 @@ function byColour(
   const groupOf: number[] = [];
   for (const [i, shape] of shapes.entries()) {
     const isGround = ground.has(shape);
-    const key = isGround ? 'ground' : `${shape.colour} ${round3(shape.opacity)} ${areGroupsLayers ? shape.group : ''}`;
+    const key = isGround
+      ? 'ground'
+      : `${shape.colour} ${round3(shape.opacity)} ${areGroupsLayers ? shape.group : JSON.stringify(groupsIn(shape))}`;
     const own = newest.get(key);
     // Layers of a file say by themselves what belongs together.
     const isCovered =
@@ -182,18 +188,23 @@ function boxOf({ path, stroke }: Shape): Bounds {
 /** Sharing less than this of the smaller one is rounding where they touch. */
 const TOUCHING_SHARE = 1e-4;
 
-const GENERIC = /^(path|piece|rect|circle|ellipse|polygon|polyline|g|layer|shape|use|svg)?[-_ ]*\d*$/i;
-
 /** Layers of a file keep their names; further colours on one are told apart by them. */
-function namesOf(groups: readonly Group[], { areGroupsLayers }: Drawing): string[] {
+function namesOf(
+  groups: readonly Group[],
+  { areGroupsLayers }: Drawing,
+  groupsIn: (shape: Shape) => readonly string[],
+): string[] {
   const taken = new Set<string>();
-  return groups.map(({ shapes, isGround }) => {
+  const chains = groups.map(({ shapes }) => JSON.stringify(groupsIn(shapes[0]!)));
+  return groups.map(({ shapes, isGround }, i) => {
     if (isGround) return 'Ground';
+    // What stands in a group that is kept is told apart by its colour.
+    const isAlone = chains[i] === '[]' || chains.filter((chain) => chain === chains[i]).length === 1;
     const { group, colour } = shapes[0]!;
     const own = areGroupsLayers ? group.slice(0, 80).trim() : '';
     const name =
       own === ''
-        ? layerName(shapes)
+        ? layerName(shapes, isAlone)
         : taken.has(own)
           ? `${own.slice(0, 60)}, ${colourName(colour).toLowerCase()}`
           : own;
@@ -203,13 +214,11 @@ function namesOf(groups: readonly Group[], { areGroupsLayers }: Drawing): string
 }
 
 /** A shape's own name where it is alone and has one, the group's where all stand in one, else the colour's. */
-function layerName(shapes: readonly Shape[]): string {
+function layerName(shapes: readonly Shape[], isAlone: boolean): string {
   const [first, ...others] = shapes as [Shape, ...Shape[]];
-  const group = others.every((shape) => shape.group === first.group) ? first.group : '';
+  const group = isAlone && others.every((shape) => shape.group === first.group) ? first.group : '';
   const own = (others.length === 0 && !GENERIC.test(first.name) ? first.name : group).replace(/[-_]+/g, ' ').trim();
-  return own && !GENERIC.test(own)
-    ? (own.charAt(0).toUpperCase() + own.slice(1)).slice(0, 80)
-    : colourName(first.colour);
+  return own && !GENERIC.test(own) ? groupName(own) : colourName(first.colour);
 }
 
 /** The height of so many layers, added up as laying one on the other does. */

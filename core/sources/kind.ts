@@ -82,6 +82,8 @@ export interface ArriveOptions {
   /** Where the source lies already; overrides every size. */
   readonly placement?: Placement | undefined;
   readonly depth?: number | undefined;
+  /** Whether shapes of a drawing's named groups stay in them; else only their colours part them. */
+  readonly keepsGroups?: boolean | undefined;
   /** Whether a reach that suits each layer is looked for. */
   readonly wantsReach?: boolean | undefined;
 }
@@ -89,6 +91,8 @@ export interface ArriveOptions {
 /** What a layer is to be, before it is one. */
 export interface Proposal {
   readonly name: string;
+  /** Names of the groups it is to be in, the outermost first. */
+  readonly groups?: readonly string[];
   readonly members: readonly string[];
   readonly shown: boolean;
   readonly ground: boolean;

@@ -6,7 +6,7 @@ import type { Drawing } from '../drawing.ts';
 import { Evaluator } from '../evaluate/evaluator.ts';
 import type { Stages } from '../sources/kind.ts';
 
-export interface MadeProject extends Omit<Arrival, 'source' | 'layers'> {
+export interface MadeProject extends Omit<Arrival, 'source' | 'layers' | 'groups'> {
   readonly project: Project;
   readonly evaluator: Evaluator;
 }
@@ -24,8 +24,8 @@ export const NO_STAGES: Stages = { has: () => false, get: (_stage, _key, make) =
 export function projectOf(drawing: Drawing, change: Partial<LayerWishes> = {}): MadeProject {
   const wishes = wishesOf(change);
   const origin = { id: 'source', name: 'drawing.svg', asset: 'a'.repeat(64) };
-  const { source, layers, ...arrived } = arrive('vector', origin, drawing, NO_STAGES, wishes);
+  const { source, layers, groups, ...arrived } = arrive('vector', origin, drawing, NO_STAGES, wishes);
   const empty = { ...emptyProject('Test'), tolerance: wishes.tolerance };
-  const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
+  const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers], groups: [...groups] });
   return { ...arrived, project, evaluator: new Evaluator({ content: () => drawing }) };
 }

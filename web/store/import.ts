@@ -138,12 +138,13 @@ async function bringInOne(file: File, row: Row | null): Promise<ImportResult> {
 }
 
 /** Makes the layers of what came in, and shows them. */
-function taken(file: string, { source, layers, warnings, leftOut, size }: Arrival): ImportResult {
+function taken(file: string, { source, layers, groups, warnings, leftOut, size }: Arrival): ImportResult {
   const isFirst = useProject.getState().history?.present.layers.length === 0;
   dispatch({
     do: 'add-source',
     source,
     layers: [...layers],
+    groups: [...groups],
     ...(isFirst && size > 0 ? { tolerance: toleranceFor(size) } : {}),
   });
   screen.select(

@@ -1,10 +1,22 @@
 // StackElevation.tsx — the stack seen from the side, heights to scale: each layer a bar from its base to its top, its edge
 // profile at the ends. Tops are dragged to change depths, bars to move bases.
-import { type KeyboardEvent, memo, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import {
   buildKind,
   type ElevationRim,
+  type Group,
   gaveOf,
+  groupsAbove,
   heightOf,
   type Layer,
   type Overlap,
@@ -39,8 +51,12 @@ interface Range {
 const heightAt = (z: number, low: number, perUnit: number) => HEIGHT - BOTTOM - (z - low) * perUnit;
 
 export function StackElevation() {
-  const { layers } = useDocument();
-  const shown = layers.filter((layer) => layer.shown);
+  const { layers, groups = NO_GROUPS } = useDocument();
+  const shown = useMemo(() => layers.filter((layer) => layer.shown), [layers]);
+  const places = useMemo(() => new Map(shown.map(({ id }, i) => [id, i])), [shown]);
+  const brackets = useMemo(() => bracketsOf(shown, groups), [shown, groups]);
+  const box = useRef<HTMLDivElement>(null);
+  const seen = useSeen(box);
   const [frozen, setFrozen] = useState<Range | null>(null);
   const found = useBuild((state) => state.view?.overlaps);
   const overlaps = useMemo(() => (found ?? []).filter(({ isTouching }) => !isTouching), [found]);
@@ -60,7 +76,7 @@ export function StackElevation() {
   const [keepRange] = useState(() => (dragging: boolean) => setFrozen(dragging ? latest.current : null));
 
   return (
-    <div className="overflow-x-auto px-0">
+    <div ref={box} className="overflow-x-auto px-0">
       {/* biome-ignore lint/a11y/useSemanticElements: a fieldset cannot hold a drawing */}
       <svg width={width} height={HEIGHT} role="group" aria-label="Side elevation of the stack">
         <defs>
@@ -83,23 +99,37 @@ export function StackElevation() {
             </text>
           </g>
         ))}
-        <text x={width - RIGHT} y={y(0) + 15} textAnchor="end" className="fill-quiet" fontSize="11">
+        <text x={width - RIGHT} y={HEIGHT - 3} textAnchor="end" className="fill-quiet" fontSize="11">
           sheet
         </text>
-        {shown.map((layer, i) => (
-          <Bar
-            key={layer.id}
-            layer={layer}
-            x={x(i)}
-            width={bar}
-            low={range.low}
-            high={range.high}
-            perUnit={perUnit}
-            onDrag={keepRange}
-          />
+        {brackets.map(({ id, name, from, to, depth }) => (
+          <path
+            key={id}
+            d={`M${x(from)} ${BRACKET_TOP + depth * BRACKET_STEP - 3}v3H${x(to) + bar}v-3`}
+            fill="none"
+            className="stroke-quiet"
+            data-bracket={name}
+          >
+            <title>{name}</title>
+          </path>
         ))}
+        {shown.map((layer, i) =>
+          x(i) + pitch < seen.from || x(i) > seen.to ? null : (
+            <Bar
+              key={layer.id}
+              layer={layer}
+              x={x(i)}
+              width={bar}
+              low={range.low}
+              high={range.high}
+              perUnit={perUnit}
+              onDrag={keepRange}
+            />
+          ),
+        )}
         {ghosts.map((ghost) => {
-          const i = shown.findIndex(({ id }) => id === ghost.id);
+          const i = places.get(ghost.id)!;
+          if (x(i) + pitch < seen.from || x(i) > seen.to) return null;
           const height = heightOf(ghost.build);
           return (
             <rect
@@ -116,7 +146,7 @@ export function StackElevation() {
           );
         })}
         {overlaps.flatMap((overlap) =>
-          shared(overlap, shown).map((i) => (
+          shared(overlap, places).map((i) => (
             <rect
               key={`${overlap.layers.join()} ${i}`}
               x={x(i)}
@@ -133,6 +163,62 @@ export function StackElevation() {
       {overlaps[0] && <OverlapNote overlap={overlaps[0]} more={overlaps.length - 1} layers={shown} />}
     </div>
   );
+}
+
+const NO_GROUPS: readonly Group[] = [];
+
+/** Brackets stand under the bars, those of inner groups nearer to them. */
+const BRACKET_TOP = HEIGHT - 20;
+const BRACKET_STEP = 4;
+const MOST_BRACKETS = 3;
+
+interface Bracket {
+  readonly id: string;
+  readonly name: string;
+  /** First and last bar. */
+  readonly from: number;
+  readonly to: number;
+  /** Rows below the topmost. */
+  readonly depth: number;
+}
+
+function bracketsOf(shown: readonly Layer[], groups: readonly Group[]): Bracket[] {
+  const found = new Map<Group, { from: number; to: number; inner: number }>();
+  for (const [i, { group }] of shown.entries()) {
+    const above = groupsAbove(groups, group);
+    for (const [k, each] of above.entries()) {
+      const inner = above.length - 1 - k;
+      const known = found.get(each);
+      found.set(each, { from: known?.from ?? i, to: i, inner: Math.max(known?.inner ?? 0, inner) });
+    }
+  }
+  return [...found].map(([{ id, name }, { from, to, inner }]) => ({
+    id,
+    name,
+    from,
+    to,
+    depth: Math.min(inner, MOST_BRACKETS - 1),
+  }));
+}
+
+/** The part of a wide drawing that is scrolled to, and as much on both sides of it. */
+function useSeen(box: RefObject<HTMLDivElement | null>): { from: number; to: number } {
+  const [seen, setSeen] = useState({ from: 0, to: 3 * WIDTH });
+  useEffect(() => {
+    const element = box.current!;
+    const look = () => {
+      const { scrollLeft, clientWidth } = element;
+      // In steps, so that scrolling seldom draws anew.
+      const left = Math.floor(scrollLeft / WIDTH) * WIDTH;
+      setSeen((before) =>
+        before.from === left - WIDTH ? before : { from: left - WIDTH, to: left + clientWidth + 2 * WIDTH },
+      );
+    };
+    look();
+    element.addEventListener('scroll', look, { passive: true });
+    return () => element.removeEventListener('scroll', look);
+  }, [box]);
+  return seen;
 }
 
 /** Layers as a rule that is tried would leave them, where it would change them. */
@@ -163,9 +249,8 @@ function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number
   );
 }
 
-function shared({ layers }: Overlap, shown: readonly Layer[]): number[] {
-  return layers.map((id) => shown.findIndex((layer) => layer.id === id)).filter((i) => i >= 0);
-}
+const shared = ({ layers }: Overlap, places: ReadonlyMap<string, number>): number[] =>
+  layers.flatMap((id) => places.get(id) ?? []);
 
 interface BarProps {
   layer: Layer;

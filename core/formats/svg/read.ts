@@ -104,8 +104,18 @@ interface Place {
   readonly viewport: Viewport;
   readonly key: string;
   readonly group: string;
+  /** Titles or ids of the groups above that have one, the outermost first. */
+  readonly within: readonly string[];
   /** `use` elements that are open above, to refuse a loop. */
   readonly uses: readonly XmlElement[];
+}
+
+const titleOf = (element: XmlElement) => element.children.find((child) => child.name === 'title')?.text.trim();
+
+function inGroup(element: XmlElement, place: Place): Place {
+  const { id } = element.attributes;
+  const name = titleOf(element) || id;
+  return { ...place, group: id ?? place.group, within: name ? [...place.within, name] : place.within };
 }
 
 class SvgReader {
@@ -146,6 +156,7 @@ class SvgReader {
       viewport: viewBox ?? sheet,
       key: '',
       group: '',
+      within: [],
       uses: [],
     };
     if (declared.get('display') !== 'none') this.children(this.root, place);
@@ -223,7 +234,7 @@ class SvgReader {
     if (SHAPE_NAMES.has(name)) this.shape(element, declared, inner);
     else if (name === 'use') this.use(element, declared, inner);
     else if (name === 'svg') this.children(element, this.nested(declared, inner, inner.viewport));
-    else this.children(element, name === 'g' ? { ...inner, group: element.attributes.id ?? inner.group } : inner);
+    else this.children(element, name === 'g' ? inGroup(element, inner) : inner);
     return true;
   }
 
@@ -327,8 +338,9 @@ class SvgReader {
       return;
     }
     if (placed.length < 2) return;
-    const title = element.children.find((child) => child.name === 'title')?.text.trim();
-    const shape = { name: title || element.attributes.id || element.name, group: place.group, path: placed };
+    const name = titleOf(element) || element.attributes.id || element.name;
+    const within = place.within.length > 0 ? { within: place.within } : {};
+    const shape = { name, group: place.group, ...within, path: placed };
     const id = this.unique(place.key);
     const painted: Shape[] = [];
     if (fill && fillOpacity > 0) {

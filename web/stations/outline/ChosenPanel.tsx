@@ -225,7 +225,11 @@ function Actions({ source, those }: { source: Source; those: readonly OutlineSha
 
 /** In place of a layer's id. */
 const NEW = 'new';
-const SORTED: Record<Sorting, string> = { colour: 'a layer for each colour', nesting: 'a layer for each nesting' };
+const SORTED: Record<Sorting, string> = {
+  colour: 'a layer for each colour',
+  group: 'a layer for each group',
+  nesting: 'a layer for each nesting',
+};
 
 interface ActionButtonProps {
   icon?: LucideIcon;

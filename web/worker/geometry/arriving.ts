@@ -50,7 +50,9 @@ export const arriving = {
     report: Report,
   ): Promise<Outcome<Arrival>> {
     const named = { ...file, id: crypto.randomUUID(), name: file.name.trim().slice(0, 120) || 'File' };
-    return attempt(() => evaluator.bringIn(named, reader, wishesFor(project), heeding(report)));
+    return attempt(() =>
+      evaluator.bringIn(named, reader, { ...wishesFor(project), keepsGroups: true }, heeding(report)),
+    );
   },
 
   /**
