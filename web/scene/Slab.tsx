@@ -42,13 +42,16 @@ export const Slab = memo(function Slab(props: SlabProps) {
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(id));
   const get = useThree((state) => state.get);
-  // Whatever made this run can be seen, and more of it may follow. A geometry that was written over is the same object as before.
+  // Whatever made this run can be seen.
+  useEffect(() => get().invalidate());
+  // What has another form or stands elsewhere throws other shadows, and more of it may follow. A geometry that was written over is
+  // the same object as before.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
   useEffect(() => {
-    const { gl, invalidate, performance } = get();
+    const { gl, performance } = get();
     gl.shadowMap.needsUpdate = true;
     performance.regress();
-    invalidate();
-  });
+  }, [mesh, base, places, opacity]);
   return (
     <group name={id}>
       {places.map((place, i) => (

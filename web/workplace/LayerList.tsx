@@ -1,9 +1,17 @@
 // LayerList.tsx — the stack by name, the highest first: layers and groups chosen, found, renamed, hidden, locked, left out of the
 // build, and dragged to another place.
-import { DndContext, type DragMoveEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  type DragEndEvent,
+  type DragMoveEvent,
+  PointerSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { type ComponentProps, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { actOf, type Key, pressedOf } from '../controls/keys.ts';
 import { LAYER_KEYS } from '../stations/build/layer-keys.ts';
@@ -33,6 +41,7 @@ export function LayerList() {
     getScrollElement: () => box.current,
     estimateSize: () => ROW_PIXELS,
     getItemKey: (i) => rows[i]!.id,
+    useFlushSync: false,
     overscan: rows.length <= ALL_THERE ? rows.length : AROUND,
   });
   const focus = (id: string | null | undefined) => {
@@ -58,7 +67,7 @@ export function LayerList() {
   useEffect(() => {
     if (isHere.current && document.activeElement === document.body) focus(first);
   });
-  const { drop, dragging } = useRowDrag();
+  const { drop, dragging } = useRowDrag(rows, box);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PIXELS } }));
   const seen = list.getVirtualItems();
   const tabStop = seen.some(({ key }) => key === first) ? first : seen[0]?.key;
@@ -67,7 +76,7 @@ export function LayerList() {
       {project.layers.length >= SEARCHED && <SearchField value={wanted} onChange={setWanted} found={rows.length} />}
       <div ref={box} className="min-h-0 flex-1 overflow-y-auto border-rule border-t py-1">
         <DndContext sensors={sensors} {...dragging}>
-          <ul
+          <Draggable
             ref={listRef}
             onFocus={() => {
               isHere.current = true;
@@ -95,12 +104,26 @@ export function LayerList() {
                 <GroupRow key={row.id} group={row.group} layers={row.layers} isFolded={row.isFolded} {...own} />
               );
             })}
-          </ul>
+          </Draggable>
         </DndContext>
       </div>
     </>
   );
 }
+
+/** One thing to drag for all rows: which of them is dragged says where the press was. */
+function Draggable({ ref, ...list }: ComponentProps<'ul'>) {
+  const { setNodeRef, listeners } = useDraggable({ id: 'row' });
+  const refs = (element: HTMLUListElement | null) => {
+    setNodeRef(element);
+    if (typeof ref === 'function') ref(element);
+    else if (ref) ref.current = element;
+  };
+  return <ul ref={refs} {...listeners} {...list} />;
+}
+
+const rowAt = (target: EventTarget | null): string | undefined =>
+  target instanceof Element ? target.closest<HTMLElement>('[data-layer]')?.dataset.layer : undefined;
 
 /** The row that the tab key comes to: the highest that is chosen, else the highest. */
 function useFirst(rows: readonly StackRow[]): string | undefined {
@@ -125,14 +148,19 @@ function foldChosen(isFolded: boolean): void {
   if (group !== null && folded.includes(group) !== isFolded) screen.toggleFolded(group);
 }
 
-/** Where a row that is dragged would come to lie. */
-function useRowDrag() {
+/** Where a row that is dragged would come to lie. @param box scrolls the rows */
+function useRowDrag(rows: readonly StackRow[], box: RefObject<HTMLElement | null>) {
   const [drop, setDrop] = useState<DropPlace | null>(null);
   const end = () => setDrop(null);
   const dragging = {
-    onDragMove: (event: DragMoveEvent) => setDrop(placeOf(event)),
-    onDragEnd: ({ active }: { active: { id: string | number } }) => {
-      if (drop) dropRow(String(active.id), drop);
+    onDragMove: ({ activatorEvent, delta }: DragMoveEvent) => {
+      if (!box.current || !(activatorEvent instanceof PointerEvent) || !rowAt(activatorEvent.target)) return;
+      const { top } = box.current.getBoundingClientRect();
+      setDrop(placeAt(rows, activatorEvent.clientY + delta.y - top + box.current.scrollTop - LIST_PADDING));
+    },
+    onDragEnd: ({ activatorEvent }: DragEndEvent) => {
+      const row = rowAt(activatorEvent.target);
+      if (drop && row) dropRow(row, drop);
       end();
     },
     onDragCancel: end,
@@ -140,18 +168,19 @@ function useRowDrag() {
   return { drop, dragging };
 }
 
-/** Upper half of a row: above it; lower half: below. The middle of a group is in it. */
-function placeOf({ over, activatorEvent, delta }: DragMoveEvent): DropPlace | null {
-  if (!over || !(activatorEvent instanceof PointerEvent)) return null;
-  const share = (activatorEvent.clientY + delta.y - over.rect.top) / over.rect.height;
-  const isGroup = over.data.current?.isGroup === true;
-  if (isGroup && share > IN_FROM && share < IN_TO) return { row: String(over.id), side: 'in' };
+/** Upper half of a row: above it; lower half: below. The middle of a group is in it. @param y pixels from the top of the first row */
+function placeAt(rows: readonly StackRow[], y: number): DropPlace | null {
+  const index = Math.min(rows.length - 1, Math.max(0, Math.floor(y / ROW_PIXELS)));
+  const row = rows[index];
+  if (!row) return null;
+  const share = y / ROW_PIXELS - index;
   // Just below the name of an open group is in it.
-  if (share >= HALF && over.data.current?.isOpen === true) return { row: String(over.id), side: 'in' };
-  return { row: String(over.id), side: share < HALF ? 'above' : 'below' };
+  const isIn = row.group && share > IN_FROM && (share < IN_TO || !row.isFolded);
+  return { row: row.id, side: isIn ? 'in' : share < HALF ? 'above' : 'below' };
 }
 
 const [IN_FROM, HALF, IN_TO] = [0.3, 0.5, 0.7];
+const LIST_PADDING = 4;
 
 function SearchField({ value, onChange, found }: { value: string; onChange: (text: string) => void; found: number }) {
   return (

@@ -1,9 +1,8 @@
 // LayerRows.tsx — a row of the layer list: a layer, or a group with what is in it.
 
-import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from '@headlessui/react';
 import { ChevronDown, ChevronRight, Ellipsis, Eye, EyeOff, Lock } from 'lucide-react';
-import { memo, type ReactNode, type RefObject, useEffect, useRef } from 'react';
+import { memo, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
 import { type Command, differsFromRule, type Group, heightOf, type Layer, RULED } from '../../core/index.ts';
 import { IconButton } from '../controls/IconButton.tsx';
 import { tip } from '../controls/Tips.tsx';
@@ -95,7 +94,6 @@ export const GroupRow = memo(function GroupRow({ group, layers, isFolded, ...pla
       id={id}
       name={name}
       isGroup
-      isOpen={!isFolded}
       selected={selected}
       isDim={built === 0}
       onMenu={() => chooseGroup(id)}
@@ -134,7 +132,6 @@ interface RowProps extends Place {
   id: string;
   name: string;
   isGroup?: boolean;
-  isOpen?: boolean;
   selected: boolean;
   isDim: boolean;
   /** Chosen, because its menu is opened. */
@@ -157,30 +154,15 @@ interface RowProps extends Place {
 const INDENT = 14;
 
 function Row(props: RowProps) {
-  const {
-    id,
-    name,
-    isGroup = false,
-    isOpen = false,
-    selected,
-    isDim,
-    build,
-    isHidden,
-    isLocked,
-    depth,
-    rename,
-  } = props;
-  const { setNodeRef: setDropRef } = useDroppable({ id, data: { isGroup, isOpen } });
-  const { setNodeRef: setDragRef, listeners, isDragging } = useDraggable({ id });
+  const { id, name, isGroup = false, selected, isDim, build, isHidden, isLocked, depth, rename } = props;
   const menu = useRef<HTMLButtonElement>(null);
   return (
     // biome-ignore lint/a11y/useAriaPropsSupportedByRole: ARIA 1.2 has it for items of lists
     <li
-      ref={setDropRef}
       aria-level={depth + 1}
       aria-posinset={props.place}
       aria-setsize={props.of}
-      className={`group absolute inset-x-0 flex h-8 items-center gap-1.5 pr-1.5 ${selected ? 'bg-wash' : ''} ${isDragging ? 'opacity-50' : ''} ${props.drop === 'in' ? 'outline outline-2 outline-tide -outline-offset-2' : ''}`}
+      className={`group absolute inset-x-0 flex h-8 items-center gap-1.5 pr-1.5 ${selected ? 'bg-wash' : ''} ${props.drop === 'in' ? 'outline outline-2 outline-tide -outline-offset-2' : ''}`}
       style={{ top: props.top, paddingLeft: 16 + INDENT * depth }}
       onContextMenu={(event) => {
         event.preventDefault();
@@ -217,8 +199,6 @@ function Row(props: RowProps) {
       ) : (
         <button
           type="button"
-          ref={setDragRef}
-          {...listeners}
           data-layer={id}
           aria-pressed={selected}
           tabIndex={props.isTabStop ? 0 : -1}
@@ -292,7 +272,37 @@ interface RowMenuProps {
   onOpen: () => void;
 }
 
-function RowMenu({ button, name, isSelected, onOpen }: RowMenuProps) {
+/** Of many rows few are asked for their menu: it is made then. */
+function RowMenu(props: RowMenuProps) {
+  const { button, name, isSelected, onOpen } = props;
+  const [isAsked, setAsked] = useState(false);
+  useEffect(() => {
+    if (isAsked) button.current?.click();
+  }, [isAsked, button]);
+  if (isAsked) return <MadeMenu {...props} />;
+  return (
+    <button
+      ref={button}
+      type="button"
+      aria-haspopup="menu"
+      aria-label={`Menu of ${name}`}
+      {...tip(`Menu of ${name}`)}
+      tabIndex={isSelected ? 0 : -1}
+      className={menuButtonClass(isSelected)}
+      onClick={() => {
+        if (!isSelected) onOpen();
+        setAsked(true);
+      }}
+    >
+      <Ellipsis size={15} aria-hidden />
+    </button>
+  );
+}
+
+const menuButtonClass = (isSelected: boolean) =>
+  `inline-flex size-6 shrink-0 items-center justify-center rounded-edge text-quiet hover:bg-wash focus-visible:opacity-100 group-hover:opacity-100 ${isSelected ? '' : 'opacity-0'}`;
+
+function MadeMenu({ button, name, isSelected, onOpen }: RowMenuProps) {
   return (
     <Menu>
       <MenuButton
@@ -300,7 +310,7 @@ function RowMenu({ button, name, isSelected, onOpen }: RowMenuProps) {
         aria-label={`Menu of ${name}`}
         {...tip(`Menu of ${name}`)}
         tabIndex={isSelected ? 0 : -1}
-        className={`inline-flex size-6 shrink-0 items-center justify-center rounded-edge text-quiet hover:bg-wash focus-visible:opacity-100 group-hover:opacity-100 ${isSelected ? '' : 'opacity-0'}`}
+        className={menuButtonClass(isSelected)}
         onClick={() => {
           if (!isSelected) onOpen();
         }}
