@@ -51,7 +51,11 @@ function Shown({ kind }: { kind: Kind }) {
     object.quaternion.identity();
     object.scale.setScalar(1);
     object.updateMatrixWorld();
-    get().invalidate();
+    const { size, invalidate } = get();
+    const { x, y } = object.position.clone().project(camera);
+    // Where they are seen, in pixels of the view.
+    area.dataset.handles = `${((x + 1) / 2) * size.width} ${((1 - y) / 2) * size.height}`;
+    invalidate();
   });
   const latest = useRef({ things, kind });
   useLayoutEffect(() => {

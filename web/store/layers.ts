@@ -225,12 +225,16 @@ export function dropRow(id: string, { row, side }: DropPlace): void {
   if (!project || row === id) return;
   const { selected, group } = useScreen.getState();
   const { layers, groups } = chosenThings(project);
-  const moved = selected.includes(id) || group === id ? [...layers, ...groups] : [id];
+  // Of a group that was chosen as a whole, a single layer can still be taken out.
+  const isChosen = group === null ? selected.includes(id) : group === id;
+  const moved = isChosen ? [...layers, ...groups] : [id];
   if (moved.includes(row)) return;
   const into = side === 'in' ? row : parentOf(project, row);
   const siblings = siblingsIn(project, into).filter((each) => !moved.includes(each));
   const on = side === 'in' ? siblings.at(-1) : side === 'above' ? row : siblings[siblings.indexOf(row) - 1];
   dispatch({ do: 'reorder', moved: inOrder(project, moved), into, on: on ?? null });
+  // Of a chosen group those are chosen that are in it now.
+  if (group !== null) chooseGroup(group);
 }
 
 /** Ids as they follow each other in the stack. */
