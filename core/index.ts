@@ -32,6 +32,7 @@ export { type Arrival, arrangeLayers, type LayerWishes, toleranceFor } from './d
 export { closingOf, isLeftOpen } from './document/closing.ts';
 export type { LayerChange } from './document/commands/change-layers.ts';
 export { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './document/commands/index.ts';
+export type { Paint } from './document/commands/paint.ts';
 export { type Delta, deltaOf, withDelta } from './document/delta.ts';
 export { changeEdits, type EditedSource, layersOfMarks, moveMembers } from './document/editing.ts';
 export {
@@ -166,7 +167,26 @@ export {
   type Lettering,
   LetteringSchema,
 } from './lettering/settings.ts';
-export type { Material } from './materials/schema.ts';
+export { ballPicture } from './materials/ball.ts';
+export {
+  isAlike,
+  LIBRARY,
+  madeOf,
+  type NamedMaterial,
+  PALETTES,
+  swapped,
+  withoutShine,
+} from './materials/library.ts';
+export {
+  MATERIAL_DEFAULTS,
+  type Material,
+  MaterialSchema,
+  SIDES_MADE,
+  type SideMaterials,
+  type WholeMaterial,
+  wholeOf,
+} from './materials/schema.ts';
+export { materialsOf } from './materials/sides.ts';
 export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/normals.ts';
 export { boxOfPoints } from './mesh/place.ts';
 export {
@@ -239,6 +259,7 @@ export {
 } from './path/points.ts';
 export { printPath } from './path/print.ts';
 export type { Matrix, Path } from './path/types.ts';
+export { lightnessOfHex } from './picture/colour.ts';
 export {
   type DecodedPicture,
   type Decoders,

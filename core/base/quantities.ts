@@ -65,6 +65,13 @@ function walked(schema: z.ZodType, value: unknown, change: (length: number) => n
     }
     return Object.keys(after).every((key) => Object.is(after[key], before[key])) ? before : after;
   }
+  if (schema instanceof z.ZodRecord) {
+    const before = value as Record<string, unknown>;
+    const after = Object.fromEntries(
+      Object.entries(before).map(([key, each]) => [key, walked(schema.valueType as z.ZodType, each, change)]),
+    );
+    return Object.keys(after).every((key) => Object.is(after[key], before[key])) ? before : after;
+  }
   if (schema instanceof z.ZodUnion) {
     const fitting = (schema.options as z.ZodType[]).find((option) => option.safeParse(value).success);
     return fitting ? walked(fitting, value, change) : value;

@@ -11,7 +11,10 @@ export const RECIPE_PARTS = ['depth', 'edge', 'faces', 'material', 'shading', 'U
 export type RecipePart = (typeof RECIPE_PARTS)[number];
 
 /** What a layer is like, in millimetres. Parts of meshes have a depth and a finish, and nothing else of a slab. */
-export function recipeOf({ build, shading, uv, tidy, material }: Layer, { unit, profiles }: Project): Recipe {
+export function recipeOf(
+  { build, shading, uv, tidy, material, sideMaterials }: Layer,
+  { unit, profiles }: Project,
+): Recipe {
   const { kind: _, ...settings } = build;
   const edges: (EdgeShape | null)[] = build.kind === 'slab' ? [build.edge, build.backEdge] : [];
   const drawn = profiles.filter(({ name }) =>
@@ -25,6 +28,7 @@ export function recipeOf({ build, shading, uv, tidy, material }: Layer, { unit, 
     uv,
     tidy,
     material,
+    ...(sideMaterials ? { sideMaterials } : {}),
     ...(drawn.length > 0 ? { profiles: drawn } : {}),
   };
   return withLengths(RecipeSchema, recipe, (length) => asTyped(length * MM_PER_UNIT[unit]));
@@ -33,7 +37,20 @@ export function recipeOf({ build, shading, uv, tidy, material }: Layer, { unit, 
 /** What some sentences of a recipe change of layers, in the unit of their project. */
 export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }: Pick<Project, 'unit'>): LayerChange {
   const here = withLengths(RecipeSchema, recipe, (length) => asTyped(length / MM_PER_UNIT[unit]));
-  const { depth, edge, backEdge = null, faces, cell, wallRows, caps, material, shading, uv, tidy } = here;
+  const {
+    depth,
+    edge,
+    backEdge = null,
+    faces,
+    cell,
+    wallRows,
+    caps,
+    material,
+    sideMaterials,
+    shading,
+    uv,
+    tidy,
+  } = here;
   const given = <T extends object>(part: RecipePart, settings: T) => (parts.includes(part) ? known(settings) : {});
   const build = {
     ...given('depth', { depth }),
@@ -42,7 +59,7 @@ export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }:
   };
   return {
     ...(Object.keys(build).length > 0 ? { build } : {}),
-    ...given('material', { material }),
+    ...given('material', { material, sideMaterials }),
     ...given('shading', { shading }),
     ...given('UV', { uv }),
     ...given('tidying', { tidy }),

@@ -102,6 +102,8 @@ export const RecipeSchema = z.strictObject({
   /** Null for not at all. */
   tidy: z.nullable(TidySchema.partial()).optional(),
   material: MaterialSchema.partial().optional(),
+  /** Of sides that are made of something else. */
+  sideMaterials: SideMaterialsSchema.optional(),
   profiles: z.array(DrawnProfileSchema).max(LIMITS.profiles).optional(),
   tolerance: ProjectSchema.shape.tolerance.optional(),
   /** Longest side of the result. */

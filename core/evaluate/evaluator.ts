@@ -484,6 +484,7 @@ export class Evaluator {
       const part = {
         mesh: lifted(mesh, layer.base),
         material: layer.material,
+        sideMaterials: layer.sideMaterials,
         shading: layer.shading,
         uvs: layer.uv === 'none' ? null : layUvs(mesh, layer.uv),
       };

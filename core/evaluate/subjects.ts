@@ -3,7 +3,7 @@ import type { Resolved } from '../document/resolve.ts';
 import type { Layer } from '../document/schema.ts';
 import { levelsOf, nestingOf } from '../outline/levels.ts';
 import { centroidOf, ringsOf } from '../outline/measure.ts';
-import { labOf, rgbOfHex } from '../picture/colour.ts';
+import { lightnessOfHex } from '../picture/colour.ts';
 import type { Subject } from '../rules/kind.ts';
 import type { Evaluator } from './evaluator.ts';
 import { footprints } from './overlaps.ts';
@@ -20,7 +20,7 @@ export function subjectsOf(evaluator: Evaluator, project: Resolved, layers: read
   return wanted.map(
     (layer: Layer, i): Subject => ({
       id: layer.id,
-      lightness: labOf(...rgbOfHex(layer.material.colour))[0],
+      lightness: lightnessOfHex(layer.material.colour),
       area: prints[i]!.area,
       centre: centroidOf(ringsOf(prints[i]!.regions)),
       level: levels[i]!,

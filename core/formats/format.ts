@@ -46,7 +46,7 @@ export interface MeshFormat extends MeshFacts {
   readonly read: (bytes: Uint8Array) => Promise<Part[]>;
   readonly write: (parts: readonly Part[], options: MeshWriteOptions) => readonly WrittenFile[];
   /** What was written, read again; files by their extension. */
-  readonly readWritten?: (files: Readonly<Record<string, Uint8Array>>) => Part[];
+  readonly readWritten?: (files: Readonly<Record<string, Uint8Array>>) => Part[] | Promise<Part[]>;
   /** Part names as its files can hold them. */
   readonly partNames?: (names: readonly string[]) => string[];
 }

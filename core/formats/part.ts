@@ -1,14 +1,19 @@
 // part.ts — what goes into a file: named meshes with a material each.
 import type { Point, Rigid } from '../geometry/rigid.ts';
-import type { Material } from '../materials/schema.ts';
+import type { Material, SideMaterials } from '../materials/schema.ts';
+import { type MadeSides, materialsOf, numberedSides } from '../materials/sides.ts';
 import type { Shading } from '../mesh/normals.ts';
 import { placedAt } from '../mesh/place.ts';
-import type { Mesh } from '../mesh/types.ts';
+import { type Mesh, SIDES } from '../mesh/types.ts';
 
 export interface Part {
   readonly name: string;
   readonly mesh: Mesh;
   readonly material: Material;
+  /** Of sides that are made of something else. */
+  readonly sideMaterials?: SideMaterials | undefined;
+  /** Colours of all materials of a part that was read, where it has several. */
+  readonly colours?: readonly string[];
   /** {@link SHADING} where nothing else is said. */
   readonly shading?: Shading;
   /** Flat u, v for every corner of the mesh, v upward. */
@@ -31,6 +36,28 @@ export interface StandingGroup extends Stand {
   readonly name: string;
 }
 
+/** A material that faces of a part have, named as the part and its sides. */
+export interface PaintedSection {
+  readonly name: string;
+  readonly material: Material;
+  /** For {@link Mesh.sides}: whether faces of a side are of it. */
+  readonly has: readonly boolean[];
+}
+
+/** What a part is made of: each material that any of its faces has, the part's own first. */
+export function paintOf({ name, mesh, material, sideMaterials }: Part): PaintedSection[] {
+  const made = materialsOf(material, sideMaterials);
+  const numbers = numberedSides(made, SIDES);
+  const used = new Set(mesh.sides);
+  const painted = made.map(({ material: own, sides }: MadeSides, i) => ({
+    name: sides ? `${name}, ${sides.join(' and ')}` : name,
+    material: own,
+    has: numbers.map((number) => number === i),
+  }));
+  const kept = painted.filter(({ has }) => has.some((is, side) => is && used.has(side)));
+  return kept.length > 0 ? kept : painted.slice(0, 1);
+}
+
 /** Parts of which each mesh is where it stands, as for files that hold no places. */
 export function settledParts(parts: readonly Part[]): Part[] {
   return parts.map(({ stand, ...part }) => (stand ? { ...part, mesh: placedAt(part.mesh, stand.place) } : part));
@@ -40,16 +67,6 @@ export function settledParts(parts: readonly Part[]): Part[] {
 export function hexToRgb(hex: string): [number, number, number] {
   const value = Number.parseInt(hex.slice(1), 16);
   return [(value >> 16) / 255, ((value >> 8) & 255) / 255, (value & 255) / 255];
-}
-
-/** sRGB transfer function, decoding (IEC 61966-2-1). */
-export function srgbToLinear(v: number): number {
-  return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-}
-
-/** sRGB transfer function, encoding. */
-export function linearToSrgb(v: number): number {
-  return v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055;
 }
 
 export function rgbToHex(rgb: readonly number[]): string {

@@ -19,7 +19,7 @@ import type {
   OutlineGroup,
   WrittenFile,
 } from './format.ts';
-import { fileNames, joinBytes, type Part } from './part.ts';
+import { fileNames, joinBytes, type Part, paintOf } from './part.ts';
 import { separate } from './stl/stl.ts';
 
 /** What is offered: one file, or a zip of several. */
@@ -98,8 +98,9 @@ export async function readBackMeshes(
     rows.push(textRow('parts', expected.join(', '), found.join(', ')));
   }
   if (format.keeps.includes('colours')) {
-    const colours = (list: readonly Part[]) => list.map((part) => part.material.colour).join(' ');
-    rows.push(textRow('colours', colours(byName(parts)), colours(byName(read))));
+    const built = byName(parts).flatMap((part) => paintOf(part).map(({ material }) => material.colour));
+    const found = byName(read).flatMap(({ colours, material }) => colours ?? [material.colour]);
+    rows.push(textRow('colours', built.join(' '), found.join(' ')));
   }
   return { rows, ok: rows.every((entry) => entry.same) };
 }
@@ -111,7 +112,7 @@ async function partsIn(
   built: readonly Part[],
   scale: number,
 ): Promise<readonly Part[]> {
-  const read = format.readWritten?.(files) ?? (await format.read(files[format.extension]!));
+  const read = (await format.readWritten?.(files)) ?? (await format.read(files[format.extension]!));
   const parts = format.keeps.includes('parts') ? read : splitBody(read[0]!.mesh, built);
   if (scale === 1) return parts;
   return parts.map(({ mesh, ...part }) => ({

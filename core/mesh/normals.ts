@@ -1,5 +1,5 @@
 // normals.ts — a mesh as triangles with a normal at every corner: hard between sides and across creases, smooth elsewhere.
-import { isMirroring, moved, type Rigid, withoutShift } from '../geometry/rigid.ts';
+import { moved, type Rigid, withoutShift } from '../geometry/rigid.ts';
 import { Curves } from './curves.ts';
 import { triangleCorners } from './triangles.ts';
 import { faceCount, type Mesh, SIDES } from './types.ts';
@@ -39,12 +39,6 @@ export function shade(mesh: Mesh, shading: Shading = SHADING, uvs: Float32Array 
   const indices = triangleCorners(mesh);
   for (let i = 0; i < indices.length; i++) indices[i] = vertexOfCorner[indices[i]!]!;
   return { ...vertices, indices };
-}
-
-/** The same after a move, faces outward. */
-export function placedShaded(shaded: ShadedMesh, place: Rigid): ShadedMesh {
-  const indices = isMirroring(place) ? shaded.indices.toReversed() : shaded.indices;
-  return { ...shaded, ...placedVertices(shaded, place), indices };
 }
 
 /** Points and normals after a move. */

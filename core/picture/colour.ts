@@ -68,3 +68,6 @@ export function rgbOfHex(hex: string): Rgb {
   const v = Number.parseInt(hex.slice(1), 16);
   return [v >> 16, (v >> 8) & 255, v & 255];
 }
+
+/** OKLab lightness of `#rrggbb`, 0 … 1. */
+export const lightnessOfHex = (hex: string): number => labOf(...rgbOfHex(hex))[0];

@@ -9,7 +9,9 @@ import { membersKey } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxAround, type Middles } from '../evaluate/places.ts';
 import { type Rigid, STAY } from '../geometry/rigid.ts';
+import { materialsOf, numberedSides } from '../materials/sides.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
+import { SIDES } from '../mesh/types.ts';
 import { layUvs } from '../mesh/uv.ts';
 import { regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import type { Width } from '../outline/width.ts';
@@ -157,7 +159,7 @@ export class BuildViews {
   private drawn(project: Resolved, layer: Layer, overlays: Overlays): DrawnMesh {
     const { mesh } = this.evaluator.mesh(project, layer);
     const uv = picturesOn(layer, overlays);
-    return drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire);
+    return drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire, sectionsOf(layer));
   }
 
   /** Prepares what {@link view} will draw of a layer, while others are still being made. */
@@ -235,8 +237,14 @@ export class BuildViews {
 /** Equal keys, equal meshes as they are drawn. */
 function drawnKey({ meshKey }: Facts, layer: Layer, overlays: Overlays): string {
   const { crease, blend } = layer.shading;
-  return `${meshKey} ${crease} ${blend} ${picturesOn(layer, overlays)} ${overlays.wire}`;
+  return `${meshKey} ${crease} ${blend} ${picturesOn(layer, overlays)} ${overlays.wire} ${sectionsOf(layer).join('')}`;
 }
+
+/** By side, the number of the material it is made of. */
+const sectionsOf = ({ material, sideMaterials }: Layer) =>
+  sideMaterials ? numberedSides(materialsOf(material, sideMaterials), SIDES) : ALL_ONE;
+
+const ALL_ONE = SIDES.map(() => 0);
 
 /** How the faces of a layer lie on pictures; null where that is not shown. */
 const picturesOn = ({ uv }: Layer, { checker }: Overlays) => (checker && uv !== 'none' ? uv : null);

@@ -1,6 +1,7 @@
 // meshes.ts — meshes as a graphics card draws them.
 import { type Shading, shade } from '../mesh/normals.ts';
 import { boxOfPoints } from '../mesh/place.ts';
+import { type Section, sorted } from '../mesh/sections.ts';
 import { faceCount, type Mesh } from '../mesh/types.ts';
 
 /** What is drawn of one layer, standing on height 0. */
@@ -10,15 +11,27 @@ export interface DrawnMesh {
   /** Two a point; none unless the checker is shown. */
   readonly uvs: Float32Array;
   readonly indices: Uint32Array;
+  /** Triangles by what they are made of, the layer's own material first. */
+  readonly sections: readonly Section[];
   /** Ends of the faces' edges; none unless they are shown. */
   readonly wire: Float32Array;
   /** Centre and radius of a ball around it. */
   readonly ball: readonly [x: number, y: number, z: number, radius: number];
 }
 
-/** @param places on pictures, for each corner; null for none */
-export function drawnMesh(mesh: Mesh, shading: Shading, places: Float32Array | null, hasWire: boolean): DrawnMesh {
-  const { positions, normals, uvs, indices } = shade(mesh, shading, places);
+/**
+ * @param places on pictures, for each corner; null for none
+ * @param sectionOf by side, the number of the material it is made of
+ */
+export function drawnMesh(
+  mesh: Mesh,
+  shading: Shading,
+  places: Float32Array | null,
+  hasWire: boolean,
+  sectionOf: readonly number[],
+): DrawnMesh {
+  const { positions, normals, uvs, indices: shaded } = shade(mesh, shading, places);
+  const { indices, sections } = sorted(mesh, shaded, sectionOf);
   const { min, max } = boxOfPoints([positions]);
   const middle = min.map((v, k) => (v + max[k]!) / 2) as [number, number, number];
   const radius = Math.hypot(...max.map((v, k) => (v - min[k]!) / 2));
@@ -28,6 +41,7 @@ export function drawnMesh(mesh: Mesh, shading: Shading, places: Float32Array | n
     normals,
     uvs: uvs ?? none,
     indices,
+    sections,
     wire: hasWire ? wireOf(mesh) : none,
     ball: [...middle, radius],
   };

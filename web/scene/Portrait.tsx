@@ -99,10 +99,12 @@ function cameraFor({ min, max }: Box): PerspectiveCamera {
 function plain(scene: Scene): () => void {
   const lit: [MeshStandardMaterial, Color][] = [];
   scene.traverse((object) => {
-    const material: Material | null = object instanceof Mesh ? object.material : null;
-    if (!(material instanceof MeshStandardMaterial)) return;
-    lit.push([material, material.emissive.clone()]);
-    material.emissive = new Color(0);
+    const materials: readonly Material[] = object instanceof Mesh ? [object.material].flat() : [];
+    for (const material of materials) {
+      if (!(material instanceof MeshStandardMaterial)) continue;
+      lit.push([material, material.emissive]);
+      material.emissive = material.userData.glow ?? new Color(0);
+    }
   });
   return () => {
     for (const [material, emissive] of lit) material.emissive = emissive;

@@ -10,6 +10,7 @@ import {
   LineSegments,
   Mesh,
   MeshBasicMaterial,
+  MeshPhysicalMaterial,
   MeshStandardMaterial,
   TorusGeometry,
 } from 'three';
@@ -22,6 +23,7 @@ extend({
   LineSegments,
   Mesh,
   MeshBasicMaterial,
+  MeshPhysicalMaterial,
   MeshStandardMaterial,
   TorusGeometry,
 });

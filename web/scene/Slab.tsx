@@ -15,19 +15,17 @@ import {
   SRGBColorSpace,
   Vector3,
 } from 'three';
-import type { DrawnMesh, Rigid } from '../../core/index.ts';
+import { type DrawnMesh, type Material, materialsOf, type Rigid, type SideMaterials } from '../../core/index.ts';
 import { screen, useScreen } from '../store/screen.ts';
-import { checkerFor } from './checker.ts';
+import { Paint } from './Paint.tsx';
 
 export interface SlabProps {
   id: string;
   base: number;
   /** Where each copy stands. */
   places: readonly Rigid[];
-  colour: string;
-  roughness: number;
-  metalness: number;
-  opacity: number;
+  material: Material;
+  sideMaterials: SideMaterials | undefined;
   /** Side of a square of the checker, as long as the mesh's places on pictures are measured. */
   square: number;
   mesh: DrawnMesh;
@@ -37,8 +35,11 @@ export interface SlabProps {
 }
 
 export const Slab = memo(function Slab(props: SlabProps) {
-  const { id, base, places, colour, roughness, metalness, opacity, square, mesh, wire, isOpen } = props;
-  const geometry = useGeometry(mesh, mesh.uvs.length > 0 ? MAPPED : SURFACE);
+  const { id, base, places, material, sideMaterials, square, mesh, wire, isOpen } = props;
+  const made = useMemo(() => materialsOf(material, sideMaterials), [material, sideMaterials]);
+  const isMapped = mesh.uvs.length > 0;
+  const isSeveral = mesh.sections.length > 1;
+  const geometry = useGeometry(mesh, isMapped ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
   const selected = useScreen((state) => state.selected.includes(id));
   const get = useThree((state) => state.get);
@@ -51,7 +52,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
     const { gl, performance } = get();
     gl.shadowMap.needsUpdate = true;
     performance.regress();
-  }, [mesh, base, places, opacity]);
+  }, [mesh, base, places, material.opacity]);
   return (
     <group name={id}>
       {places.map((place, i) => (
@@ -67,22 +68,15 @@ export const Slab = memo(function Slab(props: SlabProps) {
               screen.click(id, event.nativeEvent);
             }}
           >
-            <meshStandardMaterial
-              key={mesh.uvs.length > 0 ? 'checker' : 'plain'}
-              color={mesh.uvs.length > 0 ? '#ffffff' : colour}
-              map={mesh.uvs.length > 0 ? checkerFor(square) : null}
-              roughness={roughness}
-              metalness={metalness}
-              transparent={opacity < 1}
-              opacity={opacity}
-              emissive={selected ? '#1d5f5a' : '#000000'}
-              emissiveIntensity={selected ? 0.14 : 0}
-              // A dark front across which light falls off by a few steps would show them as bands.
-              dithering
-              polygonOffset
-              polygonOffsetFactor={1}
-              polygonOffsetUnits={1}
-            />
+            {mesh.sections.map(({ of }, k) => (
+              <Paint
+                key={`${isMapped} ${isSeveral} ${of}`}
+                attach={isSeveral ? `material-${k}` : 'material'}
+                material={(made[of] ?? made[0]!).material}
+                square={isMapped ? square : null}
+                isChosen={selected}
+              />
+            ))}
           </mesh>
           {isOpen && (
             <mesh geometry={geometry!} raycast={() => null}>
@@ -91,7 +85,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
           )}
           {lines && (
             <lineSegments geometry={lines} raycast={() => null}>
-              <lineBasicMaterial color={wireOver(colour)} transparent opacity={0.55} />
+              <lineBasicMaterial color={wireOver(material.colour)} transparent opacity={0.55} />
             </lineSegments>
           )}
         </group>
@@ -163,6 +157,10 @@ function blank(mesh: DrawnMesh, { attributes, indexed }: Layout): BufferGeometry
 }
 
 function fill(geometry: BufferGeometry, mesh: DrawnMesh, { attributes, indexed }: Layout): void {
+  geometry.clearGroups();
+  if (indexed && mesh.sections.length > 1) {
+    for (const [k, { start, count }] of mesh.sections.entries()) geometry.addGroup(start, count, k);
+  }
   for (const [name, from] of attributes) overwrite(geometry.getAttribute(name) as BufferAttribute, mesh[from]);
   if (indexed) overwrite(geometry.index!, mesh.indices);
   const [x, y, z, radius] = mesh.ball;

@@ -72,7 +72,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   return (
     <>
       <Lights x={x} y={y} z={z} size={size} shadowPixels={shadowPixels} />
-      {layers.map(({ id, shown, base, material, uv, build }) => {
+      {layers.map(({ id, shown, base, material, sideMaterials, uv, build }) => {
         const mesh = meshes.get(id);
         const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
         return shown && mesh && !hidden.includes(id) ? (
@@ -81,7 +81,8 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
             id={id}
             base={base}
             places={view?.placed[id]?.places ?? AS_DRAWN}
-            {...(plaster ? PLASTER : material)}
+            material={plaster ? PLASTER : material}
+            sideMaterials={plaster ? undefined : sideMaterials}
             square={square}
             mesh={mesh}
             wire={wire}

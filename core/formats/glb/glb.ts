@@ -1,15 +1,21 @@
 // glb.ts — binary glTF 2.0: one node, mesh and material a part. https://registry.khronos.org/glTF/specs/2.0/glTF-2.0.html
-import { type Node, type Primitive, WebIO } from '@gltf-transform/core';
+import { Logger, type Node, type Primitive, WebIO } from '@gltf-transform/core';
 import { GeometryError } from '../../base/errors.ts';
+import { joinMeshes } from '../../mesh/place.ts';
 import type { Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
-import { linearToSrgb, type Part, rgbToHex, triangleMesh } from '../part.ts';
+import { type Part, triangleMesh } from '../part.ts';
 import { glbFacts } from './facts.ts';
+import { readMaterial } from './materials.ts';
 import { writeGlb } from './write.ts';
+
+/** Of what is not understood nothing is needed. */
+const QUIET = new Logger(Logger.Verbosity.ERROR);
 
 export const glb = {
   ...glbFacts,
   read: (bytes) => readGlb(bytes),
+  readWritten: ({ glb: bytes = new Uint8Array() }) => readWritten(bytes),
   write: (parts, options) => [{ extension: 'glb', chunks: [writeGlb(parts, options)] }],
 } as const satisfies MeshFormat;
 
@@ -17,8 +23,11 @@ export const glb = {
  * Reads the parts of a GLB in metres, where its scene places them: one a primitive of triangles.
  * @throws {GeometryError} 'bad-file'
  */
-export async function readGlb(bytes: Uint8Array): Promise<Part[]> {
-  const document = await new WebIO().readBinary(bytes).catch((error: Error) => {
+export const readGlb = async (bytes: Uint8Array): Promise<Part[]> =>
+  (await readPrimitives(bytes)).map(({ node: _, ...part }) => part);
+
+async function readPrimitives(bytes: Uint8Array): Promise<(Part & { readonly node: Node })[]> {
+  const document = await new WebIO().setLogger(QUIET).readBinary(bytes).catch((error: Error) => {
     throw new GeometryError('bad-file', `This is not a readable GLB file: ${error.message}`);
   });
   const root = document.getRoot();
@@ -28,18 +37,22 @@ export async function readGlb(bytes: Uint8Array): Promise<Part[]> {
   return nodes.flatMap((node) => {
     const primitives = node.getMesh()?.listPrimitives() ?? [];
     return primitives.flatMap((primitive) => {
-      const paint = primitive.getMaterial();
-      const [r = 1, g = 1, b = 1, opacity = 1] = paint?.getBaseColorFactor() ?? [];
       const mesh = meshOf(primitive, node.getWorldMatrix());
-      const material = {
-        colour: rgbToHex([r, g, b].map(linearToSrgb)),
-        opacity,
-        roughness: paint?.getRoughnessFactor() ?? 1,
-        metalness: paint?.getMetallicFactor() ?? 0,
-      };
-      return mesh ? [{ name: node.getName() || node.getMesh()!.getName() || 'part', mesh, material }] : [];
+      const material = readMaterial(primitive.getMaterial());
+      return mesh ? [{ name: node.getName() || node.getMesh()!.getName() || 'part', mesh, material, node }] : [];
     });
   });
+}
+
+/** One part a node, whatever its sides are made of: as it was written. */
+async function readWritten(bytes: Uint8Array): Promise<Part[]> {
+  const nodes = new Map<Node, Part[]>();
+  for (const { node, ...part } of await readPrimitives(bytes)) nodes.set(node, [...(nodes.get(node) ?? []), part]);
+  return [...nodes.values()].map((parts) => ({
+    ...parts[0]!,
+    mesh: joinMeshes(parts.map(({ mesh }) => mesh)),
+    colours: parts.map(({ material }) => material.colour),
+  }));
 }
 
 /** Null for what is no triangles. @param matrix column by column */

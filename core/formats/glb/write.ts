@@ -11,14 +11,18 @@ import {
   product,
   quaternionOf,
   type Rigid,
+  STAY,
   shift,
   undone,
   withoutShift,
 } from '../../geometry/rigid.ts';
 import type { Material } from '../../materials/schema.ts';
-import { placedShaded, SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
+import { placedVertices, SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
+import { sorted } from '../../mesh/sections.ts';
+import { SIDES } from '../../mesh/types.ts';
 import type { MeshWriteOptions } from '../format.ts';
-import { hexToRgb, type Part, type Stand, type StandingGroup, srgbToLinear } from '../part.ts';
+import { type Part, paintOf, type Stand, type StandingGroup } from '../part.ts';
+import { extensionsUsed, materialOf } from './materials.ts';
 
 /** 16-bit indices reach this far; the last value is kept for primitive restart. */
 const MAX_SHORT_INDEX = 65534;
@@ -30,7 +34,8 @@ const TRIANGLES = 4;
 
 interface Prepared {
   readonly name: string;
-  readonly material: Material;
+  /** Materials, and the triangles that have them. */
+  readonly painted: readonly { readonly name: string; readonly material: Material; readonly indices: Uint32Array }[];
   readonly shaded: ShadedMesh;
   readonly isShort: boolean;
   /** Bytes of a vertex. */
@@ -45,16 +50,25 @@ export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWr
   const { views, accessors, numbers } = layout(prepared);
   const binary = new Uint8Array(views.reduce((sum, { byteLength }) => sum + byteLength, 0));
   writeVertices(binary, prepared, views);
+  const materials = prepared.flatMap(({ painted }) =>
+    painted.map(({ name: own, material }) => materialOf(own, material, metresPerUnit)),
+  );
   const json = {
     asset: { generator: 'Outline Stack', version: '2.0' },
     ...(bodies.length > 0 ? { accessors, bufferViews: views, buffers: [{ byteLength: binary.length }] } : {}),
-    materials: prepared.map(({ name: own, material }) => materialOf(own, material)),
-    meshes: prepared.map(({ name: own, shaded }, i) => {
-      const { attributes, indices } = numbers[i]!;
+    ...extensionsUsed(materials),
+    materials,
+    meshes: prepared.map(({ name: own, shaded, painted }, i) => {
+      const { attributes, indices, materials: first } = numbers[i]!;
       const [POSITION, NORMAL] = [attributes, attributes + 1];
       const places = shaded.uvs ? { TEXCOORD_0: attributes + 2 } : {};
-      const primitive = { attributes: { POSITION, NORMAL, ...places }, mode: TRIANGLES, material: i, indices };
-      return { name: own, primitives: [primitive] };
+      const primitives = painted.map((_, k) => ({
+        attributes: { POSITION, NORMAL, ...places },
+        mode: TRIANGLES,
+        material: first + k,
+        indices: indices + k,
+      }));
+      return { name: own, primitives };
     }),
     nodes: [
       {
@@ -70,11 +84,29 @@ export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWr
   return container(new TextEncoder().encode(JSON.stringify(json)), binary);
 }
 
-function preparedPart({ name, material, mesh, shading = SHADING, uvs = null, stand }: Part): Prepared {
+function preparedPart(part: Part): Prepared {
+  const { name, mesh, shading = SHADING, uvs = null, stand } = part;
   const drawn = shade(mesh, shading, uvs);
-  const shaded = stand ? placedShaded(drawn, intoBody(stand)) : drawn;
-  const isShort = shaded.positions.length / 3 <= MAX_SHORT_INDEX;
-  return { name, material, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
+  const isShort = drawn.positions.length / 3 <= MAX_SHORT_INDEX;
+  const paint = paintOf(part);
+  const numbers = SIDES.map((_, side) =>
+    Math.max(
+      0,
+      paint.findIndex(({ has }) => has[side]),
+    ),
+  );
+  const { indices, sections } = sorted(mesh, drawn.indices, numbers);
+  const place = stand ? intoBody(stand) : STAY;
+  const shaded = isStill(place) ? drawn : { ...drawn, ...placedVertices(drawn, place) };
+  const painted = sections.map(({ of, start, count }) => {
+    const own = indices.subarray(start, start + count);
+    return {
+      name: paint[of]!.name,
+      material: paint[of]!.material,
+      indices: isMirroring(place) ? own.toReversed() : own,
+    };
+  });
+  return { name, painted, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
 }
 
 /** Parts that share a mesh, its material and whether it is a mirror image are one body in several places. */
@@ -85,6 +117,7 @@ function bodiesOf(parts: readonly Part[]): { bodies: Part[]; bodyOf: number[] } 
     b.stand !== undefined &&
     a.mesh === b.mesh &&
     a.material === b.material &&
+    a.sideMaterials === b.sideMaterials &&
     isMirroring(a.stand.place) === isMirroring(b.stand.place);
   const bodyOf = parts.map((part) => {
     const known = bodies.findIndex((body) => isSame(body, part));
@@ -160,7 +193,7 @@ interface View {
 function layout(parts: readonly Prepared[]) {
   const views: View[] = [];
   const accessors: object[] = [];
-  const numbers = parts.map(() => ({ attributes: 0, indices: 0 }));
+  const numbers = parts.map(() => ({ attributes: 0, indices: 0, materials: 0 }));
   let at = 0;
   const view = (byteLength: number, more: Pick<View, 'byteStride' | 'target'>) => {
     views.push({ buffer: 0, byteOffset: at, byteLength, ...more });
@@ -178,13 +211,17 @@ function layout(parts: readonly Prepared[]) {
     if (shaded.uvs) accessors.push({ type: 'VEC2', ...common, bufferView, byteOffset: 24 });
     view(stride * count, { byteStride: stride, target: VERTICES });
     if (i > 0) continue;
-    let offset = 0;
-    for (const [k, { shaded: each, isShort }] of parts.entries()) {
+    let [offset, material] = [0, 0];
+    for (const [k, { painted, isShort }] of parts.entries()) {
       numbers[k]!.indices = accessors.length;
+      numbers[k]!.materials = material;
+      material += painted.length;
       const componentType = isShort ? SHORT : INT;
-      const own = { type: 'SCALAR', componentType, count: each.indices.length };
-      accessors.push({ ...own, bufferView: views.length, byteOffset: offset });
-      offset += padded(each.indices.length * (isShort ? 2 : 4));
+      for (const { indices } of painted) {
+        const own = { type: 'SCALAR', componentType, count: indices.length };
+        accessors.push({ ...own, bufferView: views.length, byteOffset: offset });
+        offset += padded(indices.length * (isShort ? 2 : 4));
+      }
     }
     view(offset, { target: INDICES });
   }
@@ -229,26 +266,13 @@ function writeVertices(binary: Uint8Array, parts: readonly Prepared[], views: re
     }
   }
   let at = views[1]?.byteOffset ?? 0;
-  for (const { shaded, isShort } of parts) {
-    const { indices } = shaded;
-    if (isShort) new Uint16Array(binary.buffer, at, indices.length).set(indices);
-    else new Uint32Array(binary.buffer, at, indices.length).set(indices);
-    at += padded(indices.length * (isShort ? 2 : 4));
+  for (const { painted, isShort } of parts) {
+    for (const { indices } of painted) {
+      if (isShort) new Uint16Array(binary.buffer, at, indices.length).set(indices);
+      else new Uint32Array(binary.buffer, at, indices.length).set(indices);
+      at += padded(indices.length * (isShort ? 2 : 4));
+    }
   }
-}
-
-/** What is as glTF has it by default is not written. */
-function materialOf(name: string, { colour, opacity, roughness, metalness }: Material) {
-  const baseColorFactor = [...hexToRgb(colour).map(srgbToLinear), opacity];
-  return {
-    name,
-    ...(opacity < 1 ? { alphaMode: 'BLEND' } : {}),
-    pbrMetallicRoughness: {
-      ...(baseColorFactor.every((v) => v === 1) ? {} : { baseColorFactor }),
-      ...(roughness === 1 ? {} : { roughnessFactor: roughness }),
-      ...(metalness === 1 ? {} : { metallicFactor: metalness }),
-    },
-  };
 }
 
 const padded = (length: number) => (length + 3) & ~3;

@@ -6,7 +6,7 @@ import { placedVertices, SHADING, splitVertices } from '../../mesh/normals.ts';
 import { placedAt } from '../../mesh/place.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
 import type { MeshFormat } from '../format.ts';
-import { fileNames, hexToRgb, joinBytes, type Part, rgbToHex } from '../part.ts';
+import { fileNames, hexToRgb, joinBytes, type PaintedSection, type Part, paintOf, rgbToHex } from '../part.ts';
 import { objFacts } from './facts.ts';
 import { Lines } from './lines.ts';
 
@@ -40,6 +40,7 @@ function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Arra
   let pointsBefore = 1;
   let normalsBefore = 1;
   let uvsBefore = 1;
+  const paints = paintsOf(parts);
   for (const [i, { mesh, shading = SHADING, uvs: places = null, stand }] of parts.entries()) {
     const name = names[i]!;
     const place = stand?.place ?? STAY;
@@ -50,16 +51,19 @@ function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Arra
     lines.tuples('v', placedAt(mesh, place).positions, 3);
     lines.tuples('vn', normals, 3);
     if (uvs) lines.tuples('vt', uvs, 2);
-    lines.text(`usemtl ${name}\n`);
-    for (let f = 0; f < faceCount(mesh); f++) {
-      lines.text('f');
-      const [from, to] = [mesh.starts[f]!, mesh.starts[f + 1]!];
-      for (let k = from; k < to; k++) {
-        const c = isOver ? from + to - 1 - k : k;
-        const vertex = vertexOfCorner[c]!;
-        lines.corner(mesh.corners[c]! + pointsBefore, uvs ? vertex + uvsBefore : 0, vertex + normalsBefore);
+    for (const { name: paint, has } of paints[i]!) {
+      lines.text(`usemtl ${paint}\n`);
+      for (let f = 0; f < faceCount(mesh); f++) {
+        if (!has[mesh.sides[f]!]) continue;
+        lines.text('f');
+        const [from, to] = [mesh.starts[f]!, mesh.starts[f + 1]!];
+        for (let k = from; k < to; k++) {
+          const c = isOver ? from + to - 1 - k : k;
+          const vertex = vertexOfCorner[c]!;
+          lines.corner(mesh.corners[c]! + pointsBefore, uvs ? vertex + uvsBefore : 0, vertex + normalsBefore);
+        }
+        lines.text('\n');
       }
-      lines.text('\n');
     }
     yield lines.take();
     pointsBefore += mesh.positions.length / 3;
@@ -69,10 +73,17 @@ function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Arra
   yield lines.take();
 }
 
+/** What each part is made of, by names that no other has. */
+function paintsOf(parts: readonly Part[]): PaintedSection[][] {
+  const paints = parts.map(paintOf);
+  const names = fileNames(paints.flat().map(({ name }) => name));
+  let at = 0;
+  return paints.map((own) => own.map((paint) => ({ ...paint, name: names[at++]! })));
+}
+
 function* mtlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
-  const names = fileNames(parts.map((part) => part.name));
-  const lines = parts.flatMap(({ material }, i) => materialLines(names[i]!, material));
-  yield new TextEncoder().encode(`${lines.join('\n')}\n`);
+  const lines = paintsOf(parts).flatMap((paints) => paints.map(({ name, material }) => materialLines(name, material)));
+  yield new TextEncoder().encode(`${lines.flat().join('\n')}\n`);
 }
 
 /** Both files. @param library file name of the MTL, as the OBJ is to name it */
@@ -96,9 +107,9 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
   const materials = readMtl(mtl);
   const points: number[] = [];
   const hasObjects = /^\s*o\s/m.test(obj);
-  const builders: { name: string; material: string; faces: number[][] }[] = [];
+  const builders: { name: string; materials: string[]; faces: number[][] }[] = [];
   const current = () => {
-    if (builders.length === 0) builders.push({ name: 'part', material: '', faces: [] });
+    if (builders.length === 0) builders.push({ name: 'part', materials: [], faces: [] });
     return builders.at(-1)!;
   };
   // A backslash at the end of a line joins the next one to it; the number of the first is what a reader looks for.
@@ -111,8 +122,8 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
       const [x = Number.NaN, y = Number.NaN, z = Number.NaN] = rest.map(Number);
       points.push(x, y, z);
     } else if (keyword === (hasObjects ? 'o' : 'g')) {
-      builders.push({ name: rest.join(' ') || 'part', material: '', faces: [] });
-    } else if (keyword === 'usemtl') current().material = rest.join(' ');
+      builders.push({ name: rest.join(' ') || 'part', materials: [], faces: [] });
+    } else if (keyword === 'usemtl') current().materials.push(rest.join(' '));
     else if (keyword === 'f') {
       const face = rest.map((word) => {
         const index = Number.parseInt(word, 10);
@@ -126,11 +137,15 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
   }
   if (points.some((v) => !Number.isFinite(v)))
     throw new GeometryError('bad-file', 'The OBJ file has a point that is not a number.');
-  return builders.map(({ name, material, faces }) => ({
-    name,
-    mesh: polygonMesh(points, faces),
-    material: materials.get(material) ?? PLAIN,
-  }));
+  return builders.map(({ name, materials: used, faces }) => {
+    const made = used.map((each) => materials.get(each) ?? PLAIN);
+    return {
+      name,
+      mesh: polygonMesh(points, faces),
+      material: made[0] ?? PLAIN,
+      ...(made.length > 1 ? { colours: made.map(({ colour }) => colour) } : {}),
+    };
+  });
 }
 
 /** Only the points that the faces use, in order of use. */

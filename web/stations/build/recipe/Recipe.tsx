@@ -1,10 +1,9 @@
 // Recipe.tsx — the selected layers' build as sentences whose values are the controls.
 import type { ComponentType } from 'react';
 import { buildKind, heightOf, type Layer, type LayerChange } from '../../../../core/index.ts';
-import { ColourField } from '../../../controls/ColourField.tsx';
 import { Folded } from '../../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../../controls/Panel.tsx';
-import { Value, type ValueProps } from '../../../controls/Value.tsx';
+import { Value } from '../../../controls/Value.tsx';
 import { useBuild } from '../../../store/build.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
 import { OpenNote } from '../../proof/OpenNote.tsx';
@@ -12,6 +11,7 @@ import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
 import { KeptRecipes } from './KeptRecipes.tsx';
 import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
+import { MaterialSentences } from './material/MaterialSentences.tsx';
 import { RuleSentences } from './RuleSentences.tsx';
 import { type AtLeastOne, niceStep, readingOf, SeveralNote } from './several.tsx';
 
@@ -68,27 +68,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
           change={(part, gesture = null) => change({ build: part }, gesture)}
         />
       )}
-      <Sentence>
-        It is{' '}
-        <ColourField
-          label="Colour"
-          {...of(({ material }) => material.colour)}
-          onChange={(colour, gesture) => change({ material: { colour } }, gesture)}
-        />
-        ,{' '}
-        <Percent
-          label="Roughness"
-          {...of(({ material }) => Math.round(100 * material.roughness))}
-          onChange={(v, g) => change({ material: { roughness: v } }, g)}
-        />{' '}
-        rough,{' '}
-        <Percent
-          label="Metalness"
-          {...of(({ material }) => Math.round(100 * material.metalness))}
-          onChange={(v, g) => change({ material: { metalness: v } }, g)}
-        />{' '}
-        metal.
-      </Sentence>
+      <MaterialSentences layers={layers} />
       <ShadingSentence layers={layers} change={change} />
       {isOfOutlines && <UvSentence layers={layers} change={change} />}
       <TidySentence layers={layers} view={seen} change={change} />
@@ -119,8 +99,4 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
       )}
     </Panel>
   );
-}
-
-function Percent({ onChange, ...shown }: Pick<ValueProps, 'label' | 'value' | 'isMixed' | 'onChange'>) {
-  return <Value {...shown} unit="%" step={1} max={100} onChange={(v, g) => onChange(v / 100, g)} />;
 }
