@@ -19,7 +19,7 @@ export const Lights = memo(function Lights({ x, y, z, size, shadowPixels }: Ligh
   const [middle] = useState(() => new Object3D());
   return (
     <>
-      <hemisphereLight args={['#ffffff', '#8d8f94', 1.65]} />
+      <hemisphereLight args={['#ffffff', '#8d8f94', 1.3]} />
       <group position={[x, y, z]}>
         <primitive object={middle} />
         <KeyLight middle={middle} size={size} shadowPixels={shadowPixels} />

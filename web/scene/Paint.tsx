@@ -29,7 +29,7 @@ export function Paint({ attach, material, square, isChosen }: PaintProps) {
     // A picture of the project shows nobody's choice.
     userData: { glow },
     envMap: surroundings,
-    envMapIntensity: SURROUNDINGS,
+    envMapIntensity: mirroring(whole),
     // A dark front across which light falls off by a few steps would show them as bands.
     dithering: true,
     polygonOffset: true,
@@ -58,8 +58,11 @@ export function Paint({ attach, material, square, isChosen }: PaintProps) {
 }
 
 const CHOSEN = new Color('#1d5f5a').multiplyScalar(0.14);
-/** Enough to see that gold is gold and where a dark front bends, too little to light anything. */
-const SURROUNDINGS = 0.4;
+/** What only mirrors has nothing else to be seen by; of all others it shows where a dark front bends, and lights little. */
+const mirroring = ({ metalness, transmission, coat }: WholeMaterial): number =>
+  LEAST_MIRRORED + (1 - LEAST_MIRRORED) * Math.max(metalness, transmission, 0.5 * coat);
+
+const LEAST_MIRRORED = 0.2;
 
 /** Whether it needs more than colour, roughness and metalness. */
 const isPhysical = ({ specular, ior, transmission, coat, sheen }: WholeMaterial): boolean =>

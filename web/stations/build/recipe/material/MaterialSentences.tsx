@@ -27,10 +27,11 @@ import { MaterialBalls } from './MaterialBalls.tsx';
 const ALL = 'all';
 
 export function MaterialSentences({ layers }: { layers: AtLeastOne<Layer> }) {
-  const [wanted, setSide] = useState<MadeSide>(null);
   const [first] = layers;
+  // Of what is chosen next, all of it is meant again.
+  const [wanted, setWanted] = useState<{ side: MadeSide; of: string }>({ side: null, of: first.id });
   const { sides } = buildKind(first.build.kind);
-  const side = wanted && sides.includes(wanted) ? wanted : null;
+  const side = wanted.of === first.id && wanted.side && sides.includes(wanted.side) ? wanted.side : null;
   const of = readingOf(layers);
   const reading = <V extends string | number>(read: (material: WholeMaterial) => V) =>
     of((layer) => read(wholeOf(materialOf(layer, side))));
@@ -50,7 +51,7 @@ export function MaterialSentences({ layers }: { layers: AtLeastOne<Layer> }) {
             [ALL, 'All of it'],
             ...SIDES_MADE.filter((each) => sides.includes(each)).map((each) => [each, `The ${each}`] as const),
           ]}
-          onChange={(next) => setSide(SIDES_MADE.find((each) => each === next) ?? null)}
+          onChange={(next) => setWanted({ side: SIDES_MADE.find((each) => each === next) ?? null, of: first.id })}
         />{' '}
         is{' '}
         <ColourField
