@@ -16,6 +16,7 @@ import {
   type MeshCounts,
   type MeshFormat,
   MM_PER_UNIT,
+  madeOf,
   type OutlineFormat,
   type Point3,
   type Project,
@@ -32,7 +33,7 @@ import {
 } from '../core/index.ts';
 import { hashOf, readerOf } from '../node/reader.ts';
 import { Clock } from './clock.ts';
-import type { BuildSettings } from './options.ts';
+import type { BuildSettings, MaterialWish } from './options.ts';
 import { readBytes } from './read.ts';
 import type { RuleWish } from './rules.ts';
 import { writeBytes, writeChunks } from './write.ts';
@@ -203,11 +204,23 @@ async function projectOf(
   }));
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
   const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
-  const painted = material
-    ? applyCommand(project, { do: 'change-layers', layers: project.layers.map(({ id }) => id), change: { material } })
-    : project;
+  const painted = material ? withMaterial(project, material) : project;
   const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), painted);
   return { project: resolve(ruled), warnings: [...warnings, ...said] };
+}
+
+function withMaterial(project: Project, { whole, change = {}, sides }: MaterialWish): Project {
+  const layers = project.layers.map(({ id }) => id);
+  if (whole) {
+    const made = project.layers.map(({ id, material }) => ({
+      layer: id,
+      side: null,
+      material: madeOf(whole, material),
+    }));
+    return applyCommand(project, { do: 'paint', paints: made });
+  }
+  const sideMaterials = sides ? { sideMaterials: sides } : {};
+  return applyCommand(project, { do: 'change-layers', layers, change: { material: change, ...sideMaterials } });
 }
 
 /** What is built, with values by a rule. */

@@ -239,6 +239,33 @@ describe('a recipe', () => {
   });
 });
 
+describe('a material', () => {
+  const drawing = input('plate.svg', square('fill="#2244aa"'));
+  const made = async (...options: string[]) => {
+    build(drawing, 'plate.glb', ...options);
+    return new Uint8Array(readFileSync(join(folder, 'plate.glb')));
+  };
+  it('of the library keeps the colour, or brings its own', async () => {
+    const [enamel] = await readMeshes(await made('--material', 'enamel'), 'glb');
+    expect(enamel!.material).toMatchObject({ colour: '#2244aa', roughness: 0.35 });
+    const [gold] = await readMeshes(await made('--material', 'gold'), 'glb');
+    expect(gold!.material).toMatchObject({ colour: '#ffe29b', metalness: 1 });
+  });
+  it('comes from a file, and from a recipe side by side', async () => {
+    const file = input('own.json', JSON.stringify({ colour: '#102030', ior: 1.33 }));
+    expect((await readMeshes(await made('--material', file), 'glb'))[0]!.material.colour).toBe('#102030');
+    const side = { colour: '#ff0000', opacity: 1, roughness: 0.5, metalness: 0 };
+    const recipe = input('sides.json', JSON.stringify({ sideMaterials: { wall: side } }));
+    const parts = await readMeshes(await made('--recipe', recipe), 'glb');
+    expect(parts.map(({ material }) => material.colour).toSorted()).toEqual(['#2244aa', '#ff0000']);
+  });
+  it('that is not known is wrong usage', () => {
+    const { status, stderr } = run('build', drawing, '--out', join(folder, 'x.glb'), '--material', 'marble');
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/no such material; known are painted-wood/);
+  });
+});
+
 describe('values by rule', () => {
   // A large black square, a small grey one on it, a white one beside them.
   const squares = input(

@@ -1,8 +1,10 @@
 // options.ts — the words of the command line, checked and turned into settings.
+
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
+import type { z } from 'zod';
 import {
   ALIGNMENTS,
   BEYOND,
@@ -23,7 +25,9 @@ import {
   type LayerWishes,
   LETTERING_DEFAULTS,
   type Lettering,
+  LIBRARY,
   LIMITS,
+  type NamedMaterial,
   OUTLINE_FORMATS,
   type OutlineFormatId,
   PROFILES,
@@ -31,6 +35,7 @@ import {
   RecipeSchema,
   RULED,
   SHADING,
+  type SideMaterials,
   type TidySettings,
   TRACE_MODES,
   type TraceSettings,
@@ -51,12 +56,19 @@ import {
   within,
 } from './words.ts';
 
+export interface MaterialWish {
+  /** In place of all that a layer was made of; by default keeps its colour. */
+  readonly whole?: NamedMaterial;
+  readonly change?: Recipe['material'];
+  readonly sides?: SideMaterials | undefined;
+}
+
 export interface BuildSettings {
   /** What layers are to be like. */
   readonly wishes: Omit<LayerWishes, 'newId'>;
   readonly profiles: DrawnProfile[];
-  /** What a recipe says of the material of all layers. */
-  readonly material: Recipe['material'];
+  /** What all layers are made of, where something is said of it: a material whole, or what a recipe changes of it. */
+  readonly material: MaterialWish | null;
   /** Given to what is built, one after another. */
   readonly rules: readonly RuleWish[];
 }
@@ -105,6 +117,7 @@ const BUILD_OPTIONS = {
   tolerance: { type: 'string' },
   size: { type: 'string' },
   recipe: { type: 'string' },
+  material: { type: 'string' },
   curves: { type: 'string' },
   'depth-by': { type: 'string' },
   'base-by': { type: 'string' },
@@ -197,7 +210,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     settings: {
       wishes,
       profiles: recipe.profiles ?? [],
-      material: recipe.material,
+      material: materialFrom(values.material, recipe),
       rules: RULED.flatMap((what) => ruleFrom(what, values[`${what}-by`]) ?? []),
     },
     report: values.report,
@@ -357,17 +370,35 @@ function checkedOut(verb: string, inputs: readonly string[], out: string | undef
   return out;
 }
 
-function readRecipe(file: string): Recipe {
+/** @param name of the library, or a file; the recipe's where there is none */
+function materialFrom(name: string | undefined, recipe: Recipe): MaterialWish | null {
+  const { material: change, sideMaterials: sides } = recipe;
+  if (name === undefined) return change || sides ? { ...(change ? { change } : {}), sides } : null;
+  const known = LIBRARY.find(({ id }) => id === name);
+  if (known) return { whole: known };
+  if (!name.endsWith('.json')) {
+    const names = LIBRARY.map(({ id }) => id).join(', ');
+    throw new UsageError(
+      `--material ${name}: there is no such material; known are ${names}, or give a file that ends in .json`,
+    );
+  }
+  return { change: readJson('--material', name, RecipeSchema.shape.material.unwrap()) };
+}
+
+const readRecipe = (file: string): Recipe => readJson('--recipe', file, RecipeSchema);
+
+/** @throws {UsageError} that names the option, the file and the first field that does not fit */
+function readJson<T>(option: string, file: string, schema: z.ZodType<T>): T {
   let value: unknown;
   try {
     value = JSON.parse(readFileSync(file, 'utf8'));
   } catch (error) {
-    throw new UsageError(`--recipe ${file} cannot be read: ${(error as Error).message}`);
+    throw new UsageError(`${option} ${file} cannot be read: ${(error as Error).message}`);
   }
-  const result = RecipeSchema.safeParse(value);
+  const result = schema.safeParse(value);
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
-  throw new UsageError(`--recipe ${file}: ${issue.path.join('.') || 'recipe'}: ${issue.message}`);
+  throw new UsageError(`${option} ${file}: ${issue.path.join('.') || 'all of it'}: ${issue.message}`);
 }
 
 /** The format that the ending of a path names; undefined where it has none. */

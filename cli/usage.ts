@@ -38,6 +38,9 @@ Vector files or pictures → meshes.
   --tolerance 0.01      largest distance between a curve and its chords
   --size N              fit the longest side to N
   --recipe FILE.json    the same settings from a file; options here win
+  --material NAME|FILE.json
+                        what all is made of: painted-wood, enamel, lacquer, matt, paper, rubber, felt, brass, gold, copper,
+                        steel, glass, frosted, neon, or a material from a file
   --report FILE.json    write counts, checks and times
   --jobs N              files worked on at a time
 `,

@@ -78,6 +78,7 @@ export {
   RecipeSchema,
 } from './document/schema.ts';
 export { SORTINGS, type Sorting, sortIntoLayers } from './document/sorting.ts';
+export { commandOf, startValues, VARIED, type Variation, type Varied, variant } from './document/vary.ts';
 export {
   CAPS,
   type Drawing,

@@ -32,16 +32,18 @@ export interface SlabProps {
   wire: boolean;
   /** Inner faces can be seen, and are told from outer ones. */
   isOpen: boolean;
+  /** Whether it does not say that it is chosen. */
+  isPlain: boolean;
 }
 
 export const Slab = memo(function Slab(props: SlabProps) {
-  const { id, base, places, material, sideMaterials, square, mesh, wire, isOpen } = props;
+  const { id, base, places, material, sideMaterials, square, mesh, wire, isOpen, isPlain } = props;
   const made = useMemo(() => materialsOf(material, sideMaterials), [material, sideMaterials]);
   const isMapped = mesh.uvs.length > 0;
   const isSeveral = mesh.sections.length > 1;
   const geometry = useGeometry(mesh, isMapped ? MAPPED : SURFACE);
   const lines = useGeometry(wire ? mesh : null, WIRE);
-  const selected = useScreen((state) => state.selected.includes(id));
+  const selected = useScreen((state) => !isPlain && state.selected.includes(id));
   const get = useThree((state) => state.get);
   // Whatever made this run can be seen.
   useEffect(() => get().invalidate());

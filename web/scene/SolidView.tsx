@@ -2,12 +2,9 @@
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useState } from 'react';
 import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
-import { STAY } from '../../core/index.ts';
 import { useBuild } from '../store/build.ts';
-import { useOpenLayers } from '../store/open.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
-import { CHECKER_SHARE } from './checker.ts';
 import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
 import { Handles } from './Handles.tsx';
@@ -16,13 +13,11 @@ import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
 import { usePlace } from './place.ts';
 import { SceneCanvas } from './SceneCanvas.tsx';
-import { Slab } from './Slab.tsx';
 import { Spin } from './Spin.tsx';
+import { Things } from './Things.tsx';
 import { Turning } from './Turning.tsx';
 
 const FIELD_OF_VIEW_DEG = 28;
-/** Light enough to show every shadow, dull enough to show no light. */
-const PLASTER = { colour: '#cfcbc2', roughness: 1, metalness: 0, opacity: 1 } as const;
 
 /** @param onFramed told when there is something to see, and the camera looks at it */
 export const SolidView = memo(function SolidView({ onFramed }: { onFramed: () => void }) {
@@ -67,29 +62,10 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   useEffect(() => {
     shadows.needsUpdate = true;
   });
-  const open = new Set(useOpenLayers().map(({ id }) => id));
-  const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
   return (
     <>
       <Lights x={x} y={y} z={z} size={size} shadowPixels={shadowPixels} />
-      {layers.map(({ id, shown, base, material, sideMaterials, uv, build }) => {
-        const mesh = meshes.get(id);
-        const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
-        return shown && mesh && !hidden.includes(id) ? (
-          <Slab
-            key={id}
-            id={id}
-            base={base}
-            places={view?.placed[id]?.places ?? AS_DRAWN}
-            material={plaster ? PLASTER : material}
-            sideMaterials={plaster ? undefined : sideMaterials}
-            square={square}
-            mesh={mesh}
-            wire={wire}
-            isOpen={open.has(id)}
-          />
-        ) : null;
-      })}
+      <Things layers={layers} view={view} hidden={hidden} plaster={plaster} wire={wire} />
       <PlaceMark size={size} />
       <Spin size={size} />
       <Handles />
@@ -98,9 +74,6 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
     </>
   );
 }
-
-/** Of what came in after the last build. */
-const AS_DRAWN = [STAY];
 
 const VIEW_FROM: Record<Direction, readonly [number, number, number]> = {
   'three-quarter': THREE_QUARTER,

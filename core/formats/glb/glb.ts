@@ -27,9 +27,12 @@ export const readGlb = async (bytes: Uint8Array): Promise<Part[]> =>
   (await readPrimitives(bytes)).map(({ node: _, ...part }) => part);
 
 async function readPrimitives(bytes: Uint8Array): Promise<(Part & { readonly node: Node })[]> {
-  const document = await new WebIO().setLogger(QUIET).readBinary(bytes).catch((error: Error) => {
-    throw new GeometryError('bad-file', `This is not a readable GLB file: ${error.message}`);
-  });
+  const document = await new WebIO()
+    .setLogger(QUIET)
+    .readBinary(bytes)
+    .catch((error: Error) => {
+      throw new GeometryError('bad-file', `This is not a readable GLB file: ${error.message}`);
+    });
   const root = document.getRoot();
   const scene = root.getDefaultScene() ?? root.listScenes()[0];
   const nodes: Node[] = scene ? [] : root.listNodes();

@@ -1,10 +1,13 @@
 // BuildPanel.tsx — the recipe of what is selected, and where it stands.
 import { Note, Panel } from '../../controls/Panel.tsx';
+import { TextButton } from '../../controls/TextButton.tsx';
 import { chosenThings } from '../../store/placing.ts';
 import { useDocument } from '../../store/project.ts';
 import { screen, useScreen } from '../../store/screen.ts';
+import { vary } from '../../store/vary.ts';
 import { PlacementPanel } from './placement/PlacementPanel.tsx';
 import { Recipe } from './recipe/Recipe.tsx';
+import { ContactSheet } from './vary/ContactSheet.tsx';
 
 export function BuildPanel() {
   const project = useDocument();
@@ -19,6 +22,7 @@ export function BuildPanel() {
       <>
         <Recipe layers={[first, ...others]} />
         {thing && <PlacementPanel things={[thing, ...more]} />}
+        <ContactSheet />
       </>
     );
   }
@@ -36,6 +40,10 @@ export function BuildPanel() {
           >
             Choose all that are built
           </button>
+          <p className="mt-3">
+            <TextButton onClick={vary.open}>Contact sheet</TextButton>
+          </p>
+          <ContactSheet />
           <Note>Drag the top of a bar in the stack to change its depth, or the bar to move it up and down.</Note>
         </>
       )}

@@ -2,6 +2,7 @@
 import type { Key } from '../../controls/keys.ts';
 import { later } from '../../controls/later.ts';
 import { screen } from '../../store/screen.ts';
+import { vary } from '../../store/vary.ts';
 import { BOTH } from '../desks.ts';
 import { useBuilt } from '../freshness.ts';
 import type { Station } from '../kind.ts';
@@ -11,6 +12,7 @@ const HANDLE_KEYS: readonly Key[] = [
   { keys: 'm', shown: 'M', does: 'Move what is chosen by hand', act: () => screen.toggleHandles('move') },
   { keys: 't', shown: 'T', does: 'Turn what is chosen by hand', act: () => screen.toggleHandles('turn') },
   { keys: 's', shown: 'S', does: 'Size what is chosen by hand', act: () => screen.toggleHandles('size') },
+  { keys: 'c', shown: 'C', does: 'Open the contact sheet', act: vary.open },
   { keys: 'o', shown: 'O', does: 'Show what is chosen turning once', act: screen.spin },
 ];
 

@@ -3,9 +3,11 @@ import type { ComponentType } from 'react';
 import { buildKind, heightOf, type Layer, type LayerChange } from '../../../../core/index.ts';
 import { Folded } from '../../../controls/Folded.tsx';
 import { Note, Panel, Sentence } from '../../../controls/Panel.tsx';
+import { TextButton } from '../../../controls/TextButton.tsx';
 import { Value } from '../../../controls/Value.tsx';
 import { useBuild } from '../../../store/build.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
+import { vary } from '../../../store/vary.ts';
 import { OpenNote } from '../../proof/OpenNote.tsx';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
@@ -35,7 +37,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
   const seen = view?.layers.find((entry) => entry.id === layer.id);
 
   return (
-    <Panel title="Recipe">
+    <Panel title="Recipe" aside={<TextButton onClick={vary.open}>Contact sheet</TextButton>}>
       {layers.length > 1 && <SeveralNote layers={layers} />}
       <OpenNote among={layers} />
       <Sentence>
