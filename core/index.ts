@@ -21,6 +21,7 @@ export {
   type Edge,
   EdgeSchema,
   type EdgeShape,
+  type FrontShape,
   riseOf,
   type Slab,
 } from './builds/slab/schema.ts';
@@ -286,6 +287,7 @@ export * from './protocol/http.ts';
 export { RULE_KINDS, type RuleBy, type RuleKindName, ruleKind } from './rules/index.ts';
 export type { Subject } from './rules/kind.ts';
 export { CORNERS } from './solid/edge/corners.ts';
+export { DOMES } from './solid/form.ts';
 export { FACE_MESHES } from './solid/front/front.ts';
 export type { EdgePath } from './solid/lid.ts';
 export {

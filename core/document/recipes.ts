@@ -7,7 +7,7 @@ import type { LayerChange } from './commands/change-layers.ts';
 import { type Layer, type Project, type Recipe, RecipeSchema } from './schema.ts';
 
 /** The sentences of a recipe that can be put on by themselves. */
-export const RECIPE_PARTS = ['depth', 'edge', 'faces', 'material', 'shading', 'UV', 'tidying'] as const;
+export const RECIPE_PARTS = ['depth', 'edge', 'front', 'faces', 'material', 'shading', 'UV', 'tidying'] as const;
 export type RecipePart = (typeof RECIPE_PARTS)[number];
 
 /** What a layer is like, in millimetres. Parts of meshes have a depth and a finish, and nothing else of a slab. */
@@ -41,6 +41,7 @@ export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }:
     depth,
     edge,
     backEdge = null,
+    front,
     faces,
     cell,
     wallRows,
@@ -56,6 +57,7 @@ export function changeOf(recipe: Recipe, parts: readonly RecipePart[], { unit }:
     ...given('depth', { depth }),
     ...(edge ? given('edge', { edge, backEdge }) : {}),
     ...given('faces', { faces, cell, wallRows, caps }),
+    ...given('front', { front }),
   };
   return {
     ...(Object.keys(build).length > 0 ? { build } : {}),

@@ -97,6 +97,7 @@ export const RecipeSchema = z.strictObject({
   cell: SlabSchema.shape.cell.optional(),
   wallRows: SlabSchema.shape.wallRows.optional(),
   caps: SlabSchema.shape.caps.optional(),
+  front: SlabSchema.shape.front,
   shading: ShadingSchema.partial().optional(),
   uv: LayerSchema.shape.uv.optional(),
   /** Null for not at all. */

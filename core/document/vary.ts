@@ -75,6 +75,13 @@ const turnAbout = (axis: 0 | 1 | 2, name: string): VariedNumber => ({
   }),
 });
 
+/** Each with values that show what it is. */
+const FRONTS = {
+  flat: { is: 'flat' },
+  slanted: { is: 'slanted', degrees: 4, towardsDeg: 90 },
+  crowned: { is: 'crowned', height: 2, dome: 'soft' },
+} as const;
+
 export const VARIED: readonly Varied[] = [
   number(
     'depth',
@@ -112,6 +119,13 @@ export const VARIED: readonly Varied[] = [
     (layer) => edgeOf(layer)?.steps ?? null,
     (steps) => ({ build: { edge: { steps } } }),
   ),
+  {
+    id: 'front',
+    word: 'form of the front',
+    is: 'choice',
+    choices: same(Object.keys(FRONTS)),
+    to: changing((is: keyof typeof FRONTS) => ({ build: { front: FRONTS[is] } })),
+  },
   choice('edge-on', 'rims with an edge', same(['none', 'front', 'back', 'both']), (on) => ({
     build: { edge: { on } },
   })),

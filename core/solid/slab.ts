@@ -10,6 +10,7 @@ import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
 import { MITRED } from './edge/roof.ts';
+import { crownShares, DOME_CURVES, type FrontForm, mustLeaveRoom, slantAt } from './form.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import type { FlatOutline } from './front/types.ts';
 import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
@@ -49,6 +50,8 @@ export interface SlabSpec {
   readonly cell: number;
   /** Strips of faces the wall is divided into, ≥ 1. */
   readonly wallRows: number;
+  /** Flat where nothing is said. */
+  readonly form?: FrontForm;
 }
 
 /** How faces follow outlines, before anything has a height. */
@@ -71,6 +74,8 @@ export interface SlabPlan {
   readonly unheldOutlines: number;
   /** Whether an edge was to reach out, and could not be made. */
   readonly lostFlange: boolean;
+  /** Of a front that is crowned: how far each point lies from its rim, the farthest at 1. */
+  readonly crown: Float64Array | null;
 }
 
 /** Share of the depth that stays wall whatever the edges ask for: front and back must never meet in one sheet. */
@@ -117,10 +122,17 @@ export function fitSpec(spec: SlabSpec, extent = 0): { spec: SlabSpec; warnings:
 const tidyNumber = (v: number) => String(Number(v.toPrecision(4)));
 
 /** What a plan depends on besides the outlines: equal keys, equal plans. */
-export function planKey({ front, back, faces, cell, wallRows }: SlabSpec): string {
+export function planKey({ front, back, faces, cell, wallRows, form }: SlabSpec): string {
   const part = (edge: SlabEdge | null) =>
     edge ? [edge.profile, edge.way, edge.reach, edge.steps, edge.beyond, edge.corners, edge.mitreLimit] : null;
-  return JSON.stringify([part(front), part(back), faces, faces === 'fewest' ? null : cell, wallRows]);
+  return JSON.stringify([
+    part(front),
+    part(back),
+    faces,
+    faces === 'fewest' ? null : cell,
+    wallRows,
+    form?.is === 'crowned',
+  ]);
 }
 
 /**
@@ -171,7 +183,8 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
       parts.push(partOf([rim], lid, areAlike ? lid : buildLid(rim, back)));
     }
   }
-  return new PlanWriter(parts, spec.wallRows).plan(lostFlange);
+  const plan = new PlanWriter(parts, spec.wallRows).plan(lostFlange);
+  return spec.form?.is === 'crowned' ? { ...plan, crown: crownShares(plan) } : plan;
 }
 
 /** Rows nearer to each other than this share of the extent are at one distance: faces between them would have no area. */
@@ -195,6 +208,7 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
   const frontFoot = base + spec.depth - (spec.front?.rise ?? 0);
   const backFoot = base + (spec.back?.rise ?? 0);
   const wall = frontFoot - backFoot;
+  const rise = riseOf(plan, spec.form, wall * (1 - LEAST_WALL));
   const positions = new Float64Array(plan.rows.length * 3);
   const across = new Float64Array(plan.rows.length);
   for (let i = 0; i < plan.rows.length; i++) {
@@ -202,10 +216,11 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     positions[3 * i] = plan.points[2 * i]!;
     positions[3 * i + 1] = plan.points[2 * i + 1]!;
     if (row >= 0) {
-      positions[3 * i + 2] = frontFoot + between(front.heights, row);
+      positions[3 * i + 2] = frontFoot + between(front.heights, row) + rise(i);
       across[i] = wall + between(front.lengths, row);
     } else if (row > -1) {
-      positions[3 * i + 2] = frontFoot + row * wall;
+      // The wall follows as far up as it goes.
+      positions[3 * i + 2] = frontFoot + row * wall + (1 + row) * rise(i);
       across[i] = wall + row * wall;
     } else {
       positions[3 * i + 2] = backFoot - between(back.heights, -1 - row);
@@ -219,6 +234,24 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     sides: plan.sides,
     flow: { ...plan.flow, across, wall },
   };
+}
+
+/** How much higher each point stands than with a flat front. @param room below it @throws {GeometryError} 'out-of-range' */
+function riseOf({ points, crown }: SlabPlan, form: FrontForm | undefined, room: number): (point: number) => number {
+  if (form?.is === 'slanted') {
+    const slant = slantAt(form);
+    const at = (i: number) => slant(points[2 * i]!, points[2 * i + 1]!);
+    let lowest = 0;
+    for (let i = 0; i < points.length / 2; i++) lowest = Math.max(lowest, -at(i));
+    mustLeaveRoom(form, lowest, room);
+    return at;
+  }
+  if (form?.is === 'crowned' && crown) {
+    mustLeaveRoom(form, -form.height, room);
+    const dome = DOME_CURVES[form.dome];
+    return (i) => form.height * dome(crown[i]!);
+  }
+  return () => 0;
 }
 
 /** The mesh without the faces that close its front, its back, or both. */
@@ -325,6 +358,7 @@ class PlanWriter {
       ringOutlines,
       unheldOutlines: count(({ front, back }) => front.isUnheld || back.isUnheld),
       lostFlange,
+      crown: null,
     };
   }
 

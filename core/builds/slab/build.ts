@@ -1,5 +1,8 @@
 // build.ts — a slab built: planned from outlines, which is slow, and raised to its heights, which is fast.
+import { OfObject } from '../../base/of-object.ts';
+import { centroidOf, ringsOf } from '../../outline/measure.ts';
 import { insetRegions } from '../../outline/offset.ts';
+import type { Region } from '../../outline/types.ts';
 import { bendsOf } from '../../solid/bends.ts';
 import { fitSpec, planKey, planSlab, raiseSlab, type SlabPlan, withoutCaps } from '../../solid/slab.ts';
 import type { Builder, BuildInput } from '../kind.ts';
@@ -12,7 +15,8 @@ export const slabBuilder = {
   plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
   buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
     [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
-  raiseKey: ({ depth, edge, backEdge }) => `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''}`,
+  raiseKey: ({ depth, edge, backEdge, front }) =>
+    `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''} ${front ? JSON.stringify(front) : ''}`,
   raise(plan, input, settings) {
     const { spec, warnings } = fitted(input, settings);
     if (plan.unheldOutlines > 0) {
@@ -31,10 +35,14 @@ export const slabBuilder = {
   opened: (mesh, { caps }) => withoutCaps(mesh, caps),
   openedKey: ({ caps }) => caps,
   flat(side, { regions, profiles }, settings) {
+    if (side === 'front' && settings.front && settings.front.is !== 'flat') return [];
     const edge = specOf(settings, profiles)[side];
     const isTaken = edge && edge.way === 'in' && edge.rise > 0 && edge.reach > 0;
     return isTaken ? insetRegions(regions, edge.reach, 0) : regions;
   },
 } as const satisfies Builder<Slab, SlabPlan>;
 
-const fitted = ({ extent, profiles }: BuildInput, settings: Slab) => fitSpec(specOf(settings, profiles), extent);
+const middles = new OfObject((regions: readonly Region[]) => centroidOf(ringsOf(regions)));
+
+const fitted = ({ extent, regions, profiles }: BuildInput, settings: Slab) =>
+  fitSpec(specOf(settings, profiles, middles.get(regions)), extent);

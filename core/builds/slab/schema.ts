@@ -1,7 +1,8 @@
 // schema.ts — a slab's settings: outlines extruded, with an edge on front and back.
 import { z } from 'zod';
-import { LEAST, length } from '../../base/quantities.ts';
+import { height, LEAST, length } from '../../base/quantities.ts';
 import { CORNERS } from '../../solid/edge/corners.ts';
+import { DOMES } from '../../solid/form.ts';
 import { FACE_MESHES } from '../../solid/front/front.ts';
 import { MOST_CURVE_POINTS, PROFILES } from '../../solid/profile.ts';
 import { BEYOND, CAPPED, WAYS } from '../../solid/slab.ts';
@@ -44,6 +45,20 @@ export const EdgeSchema = EdgeShapeSchema.extend({
   on: z.enum(['none', 'front', 'back', 'both']),
 });
 
+/** What its front is like where it is not flat. */
+export const FrontSchema = z.discriminatedUnion('is', [
+  z.object({ is: z.literal('flat') }),
+  /** Rising by an angle towards a direction, both in degrees; as deep as it says at the middle of its area. */
+  z.object({
+    is: z.literal('slanted'),
+    degrees: z.number().min(-80).max(80),
+    towardsDeg: z.number().min(-360).max(360),
+  }),
+  /** Domed by the distance from its rim; below 0 it sinks. */
+  z.object({ is: z.literal('crowned'), height: height(), dome: z.enum(DOMES) }),
+]);
+export type FrontShape = z.infer<typeof FrontSchema>;
+
 export const SlabSchema = z.object({
   kind: z.literal('slab'),
   /** How thick it is, edges included. */
@@ -59,6 +74,7 @@ export const SlabSchema = z.object({
   wallRows: z.int().min(1).max(SLAB_LIMITS.wallRows),
   /** Which of front and back are closed with faces. */
   caps: z.enum(CAPPED),
+  front: FrontSchema.optional(),
 });
 
 export const SlabChangeSchema = SlabSchema.omit({ kind: true })

@@ -2,6 +2,7 @@
 import { roundFigure } from '../../base/figures.ts';
 import { merged } from '../../base/merged.ts';
 import { SIDES } from '../../mesh/types.ts';
+import type { FrontForm } from '../../solid/form.ts';
 import { isCurved, type NamedProfile, type Profile, type ProfileCurve, profileRows } from '../../solid/profile.ts';
 import type { SlabEdge, SlabSpec } from '../../solid/slab.ts';
 import type { BuildKind, Elevation, ElevationRim } from '../kind.ts';
@@ -82,12 +83,17 @@ function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation
   return { height: depth, front: rim(front), back: rim(back) };
 }
 
-/** @param profiles those that were drawn by hand */
+/**
+ * @param profiles those that were drawn by hand
+ * @param middle of the area: where a slanted front is as high as the depth says
+ */
 export function specOf(
-  { depth, edge, backEdge, faces, cell, wallRows }: Slab,
+  { depth, edge, backEdge, faces, cell, wallRows, front: shape }: Slab,
   profiles: readonly NamedProfile[],
+  middle: readonly [x: number, y: number] = [0, 0],
 ): SlabSpec {
-  const { on, ...shape } = edge;
+  const form: FrontForm = shape?.is === 'slanted' ? { ...shape, pivot: middle } : (shape ?? { is: 'flat' });
+  const { on, ...rim } = edge;
   const drawn = (each: EdgeShape): SlabEdge => ({
     ...each,
     rise: riseOf(each),
@@ -95,11 +101,13 @@ export function specOf(
   });
   return {
     depth,
-    front: on === 'front' || on === 'both' ? drawn(shape) : null,
-    back: on === 'back' || on === 'both' ? drawn(backEdge ?? shape) : null,
-    faces,
+    front: on === 'front' || on === 'both' ? drawn(rim) : null,
+    back: on === 'back' || on === 'both' ? drawn(backEdge ?? rim) : null,
+    // A dome needs points to rise.
+    faces: form.is === 'crowned' && faces === 'fewest' ? 'even' : faces,
     cell,
     wallRows,
+    form,
   };
 }
 

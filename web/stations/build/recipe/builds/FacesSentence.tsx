@@ -26,6 +26,8 @@ export function FacesSentence({ layers, of, step, change }: FacesSentenceProps) 
   const caps = of((slab) => slab.caps);
   const faces = of((slab) => slab.faces);
   const rows = of((slab) => slab.wallRows);
+  // A dome is made of even triangles where nothing else is.
+  const isCrowned = of(({ front }) => front?.is === 'crowned').value;
   return (
     <>
       <Sentence>
@@ -54,7 +56,7 @@ export function FacesSentence({ layers, of, step, change }: FacesSentenceProps) 
             onChange={(v) => weighed({ faces: v })}
           />
         )}
-        {faces.value !== 'fewest' && caps.value !== 'none' && (
+        {(faces.value !== 'fewest' || isCrowned) && caps.value !== 'none' && (
           <>
             {' '}
             of about{' '}

@@ -3,6 +3,7 @@ import type { Slab } from '../../../../../core/index.ts';
 import { type Reading, readingOf } from '../several.tsx';
 import { EdgeSentence } from './EdgeSentence.tsx';
 import { FacesSentence } from './FacesSentence.tsx';
+import { FrontSentence } from './FrontSentence.tsx';
 import type { BuildSentencesProps } from './index.ts';
 
 export function SlabSentences({ layers, narrowest, step, change }: BuildSentencesProps<'slab'>) {
@@ -11,6 +12,7 @@ export function SlabSentences({ layers, narrowest, step, change }: BuildSentence
   return (
     <>
       <EdgeSentence layers={layers} of={of} narrowest={narrowest} step={step / 2} change={change} />
+      <FrontSentence layers={layers} of={of} step={step} change={change} />
       <FacesSentence layers={layers} of={of} step={step} change={change} />
     </>
   );
