@@ -4,7 +4,7 @@ import { SegmentGrid } from '../outline/segment-grid.ts';
 import { contoursOf, directionAt } from '../path/cubic.ts';
 import { chordPoints, distanceToSegment } from '../path/flatten.ts';
 import type { Path } from '../path/types.ts';
-import type { PlanFlow } from './slab.ts';
+import type { PlanFlow } from './form.ts';
 
 /** How far from its chord an edge of an outline may lie, as a share of the size: the grid's steps move it a little. */
 const NEAR = 2e-6;

@@ -124,6 +124,23 @@ describe('a crowned front', () => {
     expect(boxOfPoints([made.evaluator.mesh(made.project, made.layer).mesh.positions]).max[2]).toBeCloseTo(13, 6);
   });
 
+  it('rises where a stroke is narrower than its faces are large, and stays closed', () => {
+    const bar = '<rect x="5" y="45" width="90" height="6"/>';
+    const made = drawn(bar, { ...NONE, cell: 20, front: { is: 'crowned', height: 2, dome: 'straight' } });
+    const { mesh } = made.evaluator.mesh(made.project, made.layer);
+    // Every face of the front has a corner that rises.
+    for (let f = 0; f < mesh.sides.length; f++) {
+      if (mesh.sides[f] !== 0) continue;
+      const heights = [...mesh.corners.subarray(mesh.starts[f]!, mesh.starts[f + 1]!)].map(
+        (p) => mesh.positions[3 * p + 2]!,
+      );
+      expect(Math.max(...heights)).toBeGreaterThan(10);
+    }
+    const proof = proofOf(mesh);
+    expect(proof.closed).toBe(true);
+    expect(proof.findings.filter(({ fault }) => fault !== 'sliver')).toEqual([]);
+  });
+
   it('that sinks through the back is refused', () => {
     const made = drawn(DISC, { ...NONE, cell: 4, front: { is: 'crowned', height: -12, dome: 'soft' } });
     expect(() => made.evaluator.mesh(made.project, made.layer)).toThrow(/sinks by 12, where only 9.9 are/);

@@ -1,7 +1,7 @@
 // form.ts — the form of a front that is not flat: a plane that slants, or a dome over the distance from its rim. Both move points
 // along z alone and leave every place on the sheet, so that nothing that was apart can meet.
 import { GeometryError } from '../base/errors.ts';
-import { SIDES } from '../mesh/types.ts';
+import { type Flow, SIDES } from '../mesh/types.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
 
 /** How a dome rises from its rim (0) to where the front is widest (1). */
@@ -27,6 +27,9 @@ export const DOME_CURVES: Record<Dome, (share: number) => number> = {
   straight: (s) => s,
 };
 
+/** How faces follow outlines, before anything has a height. */
+export type PlanFlow = Omit<Flow, 'across' | 'wall'>;
+
 interface Faces {
   /** Flat x, y. */
   readonly points: Float64Array;
@@ -37,39 +40,121 @@ interface Faces {
 
 const FRONT = SIDES.indexOf('front');
 
-/** How far each point of the front lies from the front's rim, the farthest at 1; 0 for all other points. */
-export function crownShares({ points, starts, corners, sides }: Faces): Float64Array {
-  const shares = new Float64Array(points.length / 2);
+/** Edges of the front that only one of its faces has, by what they run from and to. */
+function rimOf({ starts, corners, sides }: Faces): (readonly [number, number])[] {
   const once = new Map<string, readonly [number, number]>();
-  const inner = new Set<number>();
   for (let f = 0; f < sides.length; f++) {
     if (sides[f] !== FRONT) continue;
     const [from, to] = [starts[f]!, starts[f + 1]!];
     for (let c = from; c < to; c++) {
       const [a, b] = [corners[c]!, corners[c + 1 < to ? c + 1 : from]!];
-      inner.add(a);
-      // An edge between two faces of the front is run both ways.
+      // An edge between two faces is run both ways.
       if (!once.delete(`${b} ${a}`)) once.set(`${a} ${b}`, [a, b]);
     }
   }
-  const rim = [...once.values()];
+  return [...once.values()];
+}
+
+/** How far each point of the front lies from the front's rim, the farthest at 1; 0 for all other points. */
+export function crownShares(faces: Faces): Float64Array {
+  const { points, starts, corners, sides } = faces;
+  const shares = new Float64Array(points.length / 2);
+  const rim = rimOf(faces);
   if (rim.length === 0) return shares;
-  const segments = Float64Array.from(
-    rim.flatMap(([a, b]) => [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!]),
-  );
+  const inner = new Set<number>();
+  for (let f = 0; f < sides.length; f++) {
+    if (sides[f] === FRONT) for (let c = starts[f]!; c < starts[f + 1]!; c++) inner.add(corners[c]!);
+  }
   for (const [a, b] of rim) {
     inner.delete(a);
     inner.delete(b);
   }
-  const grid = new SegmentGrid(segments);
+  const segments = rim.flatMap(([a, b]) => [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!]);
+  const grid = new SegmentGrid(Float64Array.from(segments));
   let farthest = 0;
   for (const point of inner) {
-    const [x, y] = [points[2 * point]!, points[2 * point + 1]!];
-    grid.nearest(x, y, Infinity);
+    grid.nearest(points[2 * point]!, points[2 * point + 1]!, Infinity);
     shares[point] = grid.distance;
     if (grid.distance > farthest) farthest = grid.distance;
   }
   return farthest > 0 ? shares.map((distance) => distance / farthest) : shares;
+}
+
+interface RowedFaces extends Faces {
+  readonly rows: Float64Array;
+  readonly flow: PlanFlow;
+}
+
+/**
+ * The faces with a point in the middle of every edge that runs through the front from rim to rim: where a stroke is narrower than
+ * the faces are large, a dome would have nothing to rise with.
+ */
+export function withRidges<P extends RowedFaces>(plan: P): P {
+  const { starts, corners, sides, flow } = plan;
+  const rim = rimOf(plan);
+  const isRim = new Set(rim.flat());
+  const rimEdges = new Set(rim.map(([a, b]) => `${a} ${b}`));
+  const points = [...plan.points];
+  const rows = [...plan.rows];
+  const middles = new Map<string, number>();
+  const middleOf = (a: number, b: number): number | null => {
+    if (!isRim.has(a) || !isRim.has(b) || rimEdges.has(`${a} ${b}`)) return null;
+    const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+    const known = middles.get(key);
+    if (known !== undefined) return known;
+    const point = rows.push((rows[a]! + rows[b]!) / 2) - 1;
+    points.push((points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2);
+    middles.set(key, point);
+    return point;
+  };
+  const faces: { corners: readonly number[]; side: number; edge: number }[] = [];
+  for (let f = 0; f < sides.length; f++) {
+    const own = [...corners.subarray(starts[f]!, starts[f + 1]!)];
+    const [side, edge] = [sides[f]!, flow.edges[f]!];
+    const divided = side === FRONT ? dividedFace(own, middleOf) : [own];
+    for (const each of divided) faces.push({ corners: each, side, edge });
+  }
+  if (middles.size === 0) return plan;
+  const ends = new Uint32Array(faces.length + 1);
+  for (const [i, { corners: own }] of faces.entries()) ends[i + 1] = ends[i]! + own.length;
+  return {
+    ...plan,
+    points: Float64Array.from(points),
+    rows: Float64Array.from(rows),
+    starts: ends,
+    corners: Uint32Array.from(faces.flatMap(({ corners: own }) => own)),
+    sides: Uint8Array.from(faces, ({ side }) => side),
+    flow: { ...flow, edges: Int32Array.from(faces, ({ edge }) => edge) },
+  };
+}
+
+/** A triangle as those that points on its edges divide it into; any other face with those points as corners. */
+function dividedFace(face: readonly number[], middleOf: (a: number, b: number) => number | null): number[][] {
+  const middles = face.map((a, k) => middleOf(a, face[(k + 1) % face.length]!));
+  if (face.length !== 3) return [face.flatMap((a, k) => (middles[k] === null ? [a] : [a, middles[k]!]))];
+  const count = middles.filter((middle) => middle !== null).length;
+  if (count === 0) return [[...face]];
+  // Turned so that what is divided comes first.
+  const first = count === 2 ? (middles.indexOf(null) + 1) % 3 : middles.findIndex((middle) => middle !== null);
+  const [a, b, c] = [0, 1, 2].map((k) => face[(first + k) % 3]!) as [number, number, number];
+  const [ab, bc, ca] = [0, 1, 2].map((k) => middles[(first + k) % 3]!) as [number, number, number];
+  if (count === 1)
+    return [
+      [a, ab, c],
+      [ab, b, c],
+    ];
+  if (count === 2)
+    return [
+      [a, ab, c],
+      [ab, bc, c],
+      [ab, b, bc],
+    ];
+  return [
+    [a, ab, ca],
+    [ab, b, bc],
+    [bc, c, ca],
+    [ab, bc, ca],
+  ];
 }
 
 /** How much higher than a flat front a slanted one is. */

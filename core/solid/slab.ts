@@ -3,14 +3,14 @@
 import { GeometryError, type Warning } from '../base/errors.ts';
 import { ZERO_AREA } from '../geometry/tolerances.ts';
 import { facesOf, meshOf } from '../mesh/tidy/faces.ts';
-import type { Flow, Mesh } from '../mesh/types.ts';
+import type { Mesh } from '../mesh/types.ts';
 import { SIDES } from '../mesh/types.ts';
 import { boundsOf, longestSide } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import type { CornerStyle } from './edge/corners.ts';
 import { holdingRim } from './edge/hold.ts';
 import { MITRED } from './edge/roof.ts';
-import { crownShares, DOME_CURVES, type FrontForm, mustLeaveRoom, slantAt } from './form.ts';
+import { crownShares, DOME_CURVES, type FrontForm, mustLeaveRoom, type PlanFlow, slantAt, withRidges } from './form.ts';
 import type { FaceMesh, FrontFaces } from './front/front.ts';
 import type { FlatOutline } from './front/types.ts';
 import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
@@ -53,9 +53,6 @@ export interface SlabSpec {
   /** Flat where nothing is said. */
   readonly form?: FrontForm;
 }
-
-/** How faces follow outlines, before anything has a height. */
-export type PlanFlow = Omit<Flow, 'across' | 'wall'>;
 
 export interface SlabPlan {
   /** Flat x, y of every mesh point. */
@@ -184,7 +181,9 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
     }
   }
   const plan = new PlanWriter(parts, spec.wallRows).plan(lostFlange);
-  return spec.form?.is === 'crowned' ? { ...plan, crown: crownShares(plan) } : plan;
+  if (spec.form?.is !== 'crowned') return plan;
+  const ridged = withRidges(plan);
+  return { ...ridged, crown: crownShares(ridged) };
 }
 
 /** Rows nearer to each other than this share of the extent are at one distance: faces between them would have no area. */
