@@ -141,6 +141,22 @@ describe('a crowned front', () => {
     expect(proof.findings.filter(({ fault }) => fault !== 'sliver')).toEqual([]);
   });
 
+  it('made of a grid, too, has faces that lie beside each other on the sheet and never cross', () => {
+    // Cells that the rim cuts have many corners, and are no longer plane.
+    const ring = '<path fill-rule="evenodd" d="M12 20a30 34 0 1 0 70 6a40 20 0 1 0-70-6ZM40 42l12 3-3 12-12-4Z"/>';
+    for (const cell of [3, 5, 9]) {
+      const made = drawn(ring, {
+        edge: { on: 'front', reach: 0.5, steps: 2 },
+        faces: 'grid',
+        cell,
+        front: { is: 'crowned', height: -4, dome: 'soft' },
+      });
+      const proof = proofFor(made);
+      expect(proof.closed).toBe(true);
+      expect(proof.findings.filter(({ fault }) => fault !== 'sliver')).toEqual([]);
+    }
+  });
+
   it('that sinks through the back is refused', () => {
     const made = drawn(DISC, { ...NONE, cell: 4, front: { is: 'crowned', height: -12, dome: 'soft' } });
     expect(() => made.evaluator.mesh(made.project, made.layer)).toThrow(/sinks by 12, where only 9.9 are/);

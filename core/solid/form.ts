@@ -1,7 +1,8 @@
 // form.ts — the form of a front that is not flat: a plane that slants, or a dome over the distance from its rim. Both move points
 // along z alone and leave every place on the sheet, so that nothing that was apart can meet.
 import { GeometryError } from '../base/errors.ts';
-import { type Flow, SIDES } from '../mesh/types.ts';
+import { triangleIndices } from '../mesh/triangles.ts';
+import { type Flow, type Mesh, SIDES } from '../mesh/types.ts';
 import { SegmentGrid } from '../outline/segment-grid.ts';
 
 /** How a dome rises from its rim (0) to where the front is widest (1). */
@@ -108,13 +109,24 @@ export function withRidges<P extends RowedFaces>(plan: P): P {
     return point;
   };
   const faces: { corners: readonly number[]; side: number; edge: number }[] = [];
-  for (let f = 0; f < sides.length; f++) {
+  const triangles = triangleIndices(frontOnSheet(plan));
+  for (let f = 0, t = 0; f < sides.length; f++) {
     const own = [...corners.subarray(starts[f]!, starts[f + 1]!)];
     const [side, edge] = [sides[f]!, flow.edges[f]!];
-    const divided = side === FRONT ? dividedFace(own, middleOf) : [own];
-    for (const each of divided) faces.push({ corners: each, side, edge });
+    const until = side === FRONT ? t + 3 * (own.length - 2) : t;
+    // What is no triangle will not be plane, and is divided as it lies on the sheet, where the parts cannot overlap.
+    const isWhole =
+      side !== FRONT ||
+      (isConvexQuad(own, plan.points) && own.every((a, k) => middleOf(a, own[(k + 1) % 4]!) === null));
+    if (isWhole) faces.push({ corners: own, side, edge });
+    else {
+      for (let i = t; i < until; i += 3) {
+        for (const each of dividedTriangle([...triangles.subarray(i, i + 3)], middleOf))
+          faces.push({ corners: each, side, edge });
+      }
+    }
+    t = until;
   }
-  if (middles.size === 0) return plan;
   const ends = new Uint32Array(faces.length + 1);
   for (const [i, { corners: own }] of faces.entries()) ends[i + 1] = ends[i]! + own.length;
   return {
@@ -128,10 +140,32 @@ export function withRidges<P extends RowedFaces>(plan: P): P {
   };
 }
 
-/** A triangle as those that points on its edges divide it into; any other face with those points as corners. */
-function dividedFace(face: readonly number[], middleOf: (a: number, b: number) => number | null): number[][] {
-  const middles = face.map((a, k) => middleOf(a, face[(k + 1) % face.length]!));
-  if (face.length !== 3) return [face.flatMap((a, k) => (middles[k] === null ? [a] : [a, middles[k]!]))];
+/** The front alone, as it lies on the sheet. */
+function frontOnSheet({ points, starts, corners, sides }: Faces): Mesh {
+  const faces = Array.from(sides, (side, f) =>
+    side === FRONT ? [...corners.subarray(starts[f]!, starts[f + 1]!)] : [],
+  );
+  const own = faces.filter(({ length }) => length > 0);
+  const ends = new Uint32Array(own.length + 1);
+  for (const [i, face] of own.entries()) ends[i + 1] = ends[i]! + face.length;
+  const positions = new Float64Array((points.length / 2) * 3);
+  for (let i = 0; i < points.length / 2; i++) positions.set([points[2 * i]!, points[2 * i + 1]!, 0], 3 * i);
+  return { positions, starts: ends, corners: Uint32Array.from(own.flat()), sides: new Uint8Array(own.length) };
+}
+
+function isConvexQuad(face: readonly number[], points: Float64Array): boolean {
+  if (face.length !== 4) return false;
+  return face.every((b, k) => {
+    const [a, c] = [face[(k + 3) % 4]!, face[(k + 1) % 4]!];
+    const [ux, uy] = [points[2 * b]! - points[2 * a]!, points[2 * b + 1]! - points[2 * a + 1]!];
+    const [vx, vy] = [points[2 * c]! - points[2 * b]!, points[2 * c + 1]! - points[2 * b + 1]!];
+    return ux * vy - uy * vx > 0;
+  });
+}
+
+/** A triangle as those that points on its edges divide it into. */
+function dividedTriangle(face: readonly number[], middleOf: (a: number, b: number) => number | null): number[][] {
+  const middles = face.map((a, k) => middleOf(a, face[(k + 1) % 3]!));
   const count = middles.filter((middle) => middle !== null).length;
   if (count === 0) return [[...face]];
   // Turned so that what is divided comes first.
