@@ -6,15 +6,13 @@ import { ROOT } from './setup.mjs';
 
 const OUT = join(ROOT, 'docs', 'screenshots');
 
-/** About as large as a small laptop's. */
-const SIZE = { width: 1280, height: 800 };
-
 /** Demo projects, and what their pictures are called. */
 const DEMOS = {
   'Saltmarsh mission patch': 'patch',
   'Saltmarsh crest': 'crest',
   'Saltmarsh word': 'word',
   'Saltmarsh hall': 'hall',
+  'Saltmarsh tide tiles': 'tiles',
 };
 
 await withPage(async (page) => {
@@ -101,21 +99,21 @@ await withPage(async (page) => {
   await page.getByRole('button', { name: 'Day or night' }).click();
   await shoot('build-night');
   await page.getByRole('button', { name: 'Day or night' }).click();
-  await page.emulateMedia({ forcedColors: 'active' });
-  await shoot('forced-colours');
-  await page.emulateMedia({ forcedColors: 'none' });
   await page.getByRole('button', { name: 'Marsh', exact: true }).click({ modifiers: ['Shift'] });
   await page.getByText('By a rule').click();
   await page.locator('[data-ghost]').first().waitFor();
   await shoot('build-rule');
+  await page.keyboard.press('c');
+  await page.getByRole('button', { name: 'Varied down the columns: nothing' }).click();
+  await page.getByRole('option', { name: 'edge profile' }).click();
+  await page.getByText('All made').waitFor();
+  await shoot('build-sheet');
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').fill('edge');
   await shoot('search');
   await page.keyboard.press('Escape');
   await layer('Rim');
-  await page.setViewportSize({ width: 640, height: 400 });
-  await shoot('narrow');
-  await page.setViewportSize(SIZE);
   await station('Export');
   await page.getByRole('button', { name: /^Make the GLB/ }).click();
   await page.locator('[data-read-back]').waitFor();
@@ -127,6 +125,13 @@ await withPage(async (page) => {
   await page.keyboard.press('Alt+1');
   await proven();
   await shoot('build-open');
+  await page.goto('/');
+  await project('Saltmarsh tide tiles').click();
+  await proven();
+  await layer('Rosette');
+  await page.keyboard.press('t');
+  await page.getByRole('heading', { name: 'Placement' }).scrollIntoViewIfNeeded();
+  await shoot('build-ring');
   await page.goto('/help/build');
   await page.getByRole('img').first().waitFor();
   await shoot('guide');

@@ -344,14 +344,14 @@ describe('the demo and its exports', () => {
     const second = await demo();
     expect(second.document).toEqual(first.document);
     const { body: list } = await server.call('GET', '/projects');
-    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(4);
+    expect(list.filter(({ isDemo }: { isDemo: boolean }) => isDemo)).toHaveLength(5);
   });
 
   it('is seeded only into an empty database', async () => {
     const fresh = await startApp();
     await seedDemo({ ...fresh, demoFolder: 'demo' });
     await seedDemo({ ...fresh, demoFolder: 'demo' });
-    expect((await fresh.call('GET', '/projects')).body).toHaveLength(4);
+    expect((await fresh.call('GET', '/projects')).body).toHaveLength(5);
     await fresh.close();
   });
 

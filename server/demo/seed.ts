@@ -1,18 +1,25 @@
-// seed.ts — the demo: the mission patch, the crest and the name of the Saltmarsh Observatory, drawn for this project.
+// seed.ts — the demo: the mission patch, the crest, the name, the hall and the tiles of the Saltmarsh Observatory, drawn for this
+// project.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   type Arrival,
   applyCommand,
+  type Command,
+  type Copies,
   changeEdits,
   type Edit,
   Evaluator,
   emptyProject,
+  type Layer,
   type LayerChange,
   type LayerWishes,
   LETTERING_DEFAULTS,
   type Lettering,
+  LIBRARY,
   layersOfMarks,
+  madeOf,
+  type Paint,
   type Project,
   type ProjectReply,
   partAreas,
@@ -21,6 +28,7 @@ import {
   type SourceReader,
   type Step,
   smallPartLimit,
+  UNPLACED,
   type WallLimits,
 } from '../../core/index.ts';
 import { readerOf } from '../../node/reader.ts';
@@ -58,7 +66,7 @@ export async function seedDemo(deps: DemoDeps): Promise<void> {
 }
 
 /** The demo projects, the one that is shown first last. */
-type DemoName = 'hall' | 'word' | 'crest' | 'patch';
+type DemoName = 'hall' | 'word' | 'crest' | 'tiles' | 'patch';
 
 /** Makes the demo anew and removes the old one. @returns the patch */
 export async function restoreDemo(deps: DemoDeps): Promise<ProjectReply> {
@@ -99,6 +107,7 @@ const DEMOS: Readonly<Record<DemoName, Demo>> = {
   hall: { files: ['hall.dxf', 'hall.jpg'], make: (place, work, scan) => hallProject(place, work!, scan!) },
   word: { files: [], make: wordProject },
   crest: { files: ['crest.jpg'], make: (place, scan) => crestProject(place, scan!) },
+  tiles: { files: ['tiles.svg'], make: (place, drawing) => tilesProject(place, drawing!) },
   patch: { files: ['patch.svg'], make: (place, drawing) => patchProject(place, drawing!) },
 };
 
@@ -132,8 +141,10 @@ interface Stored {
   readonly head: Uint8Array;
 }
 
-const added = (project: Project, { source, layers }: Pick<Arrival, 'source' | 'layers'>): Project =>
-  applyCommand(project, { do: 'add-source', source, layers: [...layers] });
+const added = (project: Project, { source, layers, groups = [] }: Brought): Project =>
+  applyCommand(project, { do: 'add-source', source, layers: [...layers], groups: [...groups] });
+
+type Brought = Pick<Arrival, 'source' | 'layers'> & Partial<Pick<Arrival, 'groups'>>;
 
 /** Ids of a project's layers, the same every time. */
 function counting(prefix: string): () => string {
@@ -257,4 +268,70 @@ async function patchProject({ evaluator, reader }: Workplace, file: Stored): Pro
   const empty = emptyProject('Saltmarsh mission patch');
   const wishes: LayerWishes = { unit: 'mm', tolerance: empty.tolerance, size: SIZE, newId: counting('patch') };
   return changedByName(added(empty, await evaluator.bringIn({ id: 'patch', ...file }, reader, wishes)), CHANGES);
+}
+
+/** Leaves and pearls on a ring, tiles in a row: each drawn once. */
+async function tilesProject({ evaluator, reader }: Workplace, file: Stored): Promise<Project> {
+  const empty = emptyProject('Saltmarsh tide tiles');
+  const wishes: LayerWishes = {
+    unit: 'mm',
+    tolerance: empty.tolerance,
+    newId: counting('tiles'),
+    depth: 3,
+    keepsGroups: true,
+  };
+  const brought = added(empty, await evaluator.bringIn({ id: 'tiles', ...file }, reader, wishes));
+  const layer = (name: string) => brought.layers.find((each) => each.name === name)!;
+  const group = (name: string) => brought.groups!.find((each) => each.name === name)!.id;
+  const made = (id: (typeof LIBRARY)[number]['id'], of: Layer) =>
+    madeOf(LIBRARY.find((named) => named.id === id)!, of.material);
+  const paint = (name: string, id: (typeof LIBRARY)[number]['id'], side: Paint['side'] = null): Paint => ({
+    layer: layer(name).id,
+    side,
+    material: made(id, layer(name)),
+  });
+  // Around the middle of the drawing, which is 120 mm wide and high.
+  const { origin, scale } = brought.sources[0]!;
+  const centre: [number, number, number] = [60 - scale * origin[0], scale * origin[1] - 60, 0];
+  const around: Copies = { along: 'ring', count: 16, axis: 'z', centre, span: 360, isTurned: true };
+  const commands: Command[] = [
+    {
+      do: 'place',
+      places: [
+        { id: group('Rosette'), placement: { ...UNPLACED, copies: around } },
+        { id: group('Tile'), placement: { ...UNPLACED, copies: { along: 'line', count: 3, step: [19, 0, 0] } } },
+      ],
+    },
+    {
+      do: 'change-layers',
+      layers: [layer('Leaf').id],
+      change: {
+        build: { depth: 2, edge: { reach: 0.6 }, cell: 1, front: { is: 'crowned', height: 2, dome: 'soft' } },
+      },
+    },
+    {
+      do: 'change-layers',
+      layers: ['Pearl', 'Star'].map((name) => layer(name).id),
+      change: { build: { depth: 2.4, edge: { on: 'front', reach: 1.1, rise: 1.1, steps: 6 } } },
+    },
+    {
+      do: 'change-layers',
+      layers: [layer('Crest line').id],
+      change: { build: { depth: 1.6, edge: { reach: 0.5, steps: 4 } } },
+    },
+    {
+      do: 'paint',
+      paints: [
+        paint('Leaf', 'enamel'),
+        paint('Leaf', 'brass', 'edge'),
+        paint('Leaf', 'brass', 'wall'),
+        paint('Pearl', 'gold'),
+        paint('Star', 'gold'),
+        paint('Plate', 'lacquer'),
+        paint('Plate', 'painted-wood', 'wall'),
+        paint('Crest line', 'frosted'),
+      ],
+    },
+  ];
+  return commands.reduce(applyCommand, brought);
 }

@@ -241,7 +241,8 @@ function OverlapNote({ overlap, more, layers }: { overlap: Overlap; more: number
   const [a, b] = overlap.layers.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
   return (
     <p className="mx-5 mb-2 border-ember border-l-2 pl-2 text-ember text-sm">
-      {a} and {b} share {formatNumber(overlap.to - overlap.from)} {unit} of height where they overlap
+      {a === b ? `Copies of ${a}` : `${a} and ${b}`} share {formatNumber(overlap.to - overlap.from)} {unit} of height
+      where they overlap
       {overlap.flush.length > 0 ? `, and their ${overlap.flush.join('s and ')}s lie in one plane` : ''}
       {more > 0 ? `, and ${more} more ${more === 1 ? 'pair does' : 'pairs do'}` : ''}.{' '}
       <TextButton onClick={() => void partLayers(usualGap(tolerance))}>Part them</TextButton>
