@@ -144,6 +144,7 @@ export { groupsByLook, type SvgGroup, writeSvg } from './formats/svg/write.ts';
 export { decodeVector, readVector } from './formats/vector.ts';
 export {
   type Axis,
+  about,
   anglesOf,
   isMirroring,
   MIRROR,
@@ -152,6 +153,7 @@ export {
   product,
   type Rigid,
   STAY,
+  shift,
   turnAbout,
   undone,
   withoutShift,

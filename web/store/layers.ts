@@ -106,7 +106,7 @@ export function renameChosen(): void {
 }
 
 /** What is moved or grouped when the chosen ones are: groups of which all are chosen count as one. */
-function chosenThings(project: Project): { layers: string[]; groups: string[] } {
+function movedThings(project: Project): { layers: string[]; groups: string[] } {
   const ids = new Set(chosenIds());
   const isWhole = (group: Group) => layersIn(project, group.id).every(({ id }) => ids.has(id));
   const { group: chosenGroup } = useScreen.getState();
@@ -133,7 +133,7 @@ export function groupChosen(): void {
   const names = new Set(project.groups?.map(({ name }) => name));
   let name = 'Group';
   for (let n = 2; names.has(name); n++) name = `Group ${n}`;
-  dispatch({ do: 'group', id, name, ...chosenThings(project) });
+  dispatch({ do: 'group', id, name, ...movedThings(project) });
   chooseGroup(id);
   screen.rename(id);
 }
@@ -185,7 +185,7 @@ export function chooseGroupAround(): void {
 export function moveChosen(by: 1 | -1): void {
   const project = present();
   if (!project) return;
-  const { layers, groups } = chosenThings(project);
+  const { layers, groups } = movedThings(project);
   const [id, ...others] = [...layers, ...groups];
   if (!id || others.length > 0) return;
   const into = parentOf(project, id);
@@ -224,7 +224,7 @@ export function dropRow(id: string, { row, side }: DropPlace): void {
   const project = present();
   if (!project || row === id) return;
   const { selected, group } = useScreen.getState();
-  const { layers, groups } = chosenThings(project);
+  const { layers, groups } = movedThings(project);
   // Of a group that was chosen as a whole, a single layer can still be taken out.
   const isChosen = group === null ? selected.includes(id) : group === id;
   const moved = isChosen ? [...layers, ...groups] : [id];

@@ -2,6 +2,7 @@
 // their middles, comes from the last build.
 import {
   type Axis,
+  about,
   anglesOf,
   type BuildView,
   type Copies,
@@ -18,6 +19,7 @@ import {
   product,
   type Rigid,
   rigidOf,
+  shift,
   turnAbout,
   UNPLACED,
   undone,
@@ -126,10 +128,7 @@ export function turnEach(things: readonly Thing[], axis: Axis, degrees: number, 
     const turning = turnAbout(axis, degrees);
     const own = withoutShift(by === 'own' ? stood : undone(outer));
     const axisTurn = product(own, product(turning, undone(own)));
-    const at = moved(stood, middle);
-    const back: Rigid = [1, 0, 0, -at[0], 0, 1, 0, -at[1], 0, 0, 1, -at[2]];
-    const forth: Rigid = [1, 0, 0, at[0], 0, 1, 0, at[1], 0, 0, 1, at[2]];
-    return placementAt(placement, product(forth, product(axisTurn, product(back, stood))), middle);
+    return placementAt(placement, product(about(moved(stood, middle), axisTurn), stood), middle);
   });
 }
 
@@ -274,9 +273,9 @@ function boxesOf(things: readonly Thing[]) {
 function shiftEach(shifts: readonly { readonly thing: Thing; readonly by: number }[], axis: 0 | 1 | 2): void {
   const gesture = `shift ${performance.now()}`;
   for (const { thing, by } of shifts) {
-    const at = [0, 0, 0];
+    const at: [number, number, number] = [0, 0, 0];
     at[axis] = by;
-    moveBy([thing], [1, 0, 0, at[0]!, 0, 1, 0, at[1]!, 0, 0, 1, at[2]!], gesture);
+    moveBy([thing], shift(at), gesture);
   }
 }
 
