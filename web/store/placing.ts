@@ -48,8 +48,8 @@ export function chosenThings(project: Project, selected: readonly string[], grou
 
 const now = () => ({ project: useProject.getState().history?.present ?? null, view: useBuild.getState().view });
 
-const middleIn = (view: BuildView, id: string, middle: Middle): Point =>
-  typeof middle === 'string' ? view.placed[id]!.middles[middle] : middle;
+const middleIn = (placed: PlacedView, middle: Middle): Point =>
+  typeof middle === 'string' ? placed.middles[middle] : middle;
 
 /** The placement by which something stands at `rigid` in its group. */
 function placementAt(before: Placement, rigid: Rigid, middle: Point): Placement {
@@ -68,19 +68,25 @@ function placementAt(before: Placement, rigid: Rigid, middle: Point): Placement 
 const tidyAngle = (v: number) => Math.round(v * 1e9) / 1e9 + 0;
 const tidyLength = (v: number) => Number(v.toPrecision(12)) + 0;
 
-/** Gives each of the things another placement. @param gesture of a drag, so that it undoes as one */
+const NOT_BUILT = 'It is still being built; try again in a moment.';
+
+/**
+ * Gives each of the things another placement.
+ * @param to null where it hangs on what is not built yet
+ * @param gesture of a drag, so that it undoes as one
+ */
 export function place(
   things: readonly Thing[],
-  to: (thing: Thing, view: PlacedView) => Placement,
+  to: (thing: Thing, placed: PlacedView | undefined) => Placement | null,
   gesture: string | null = null,
 ): void {
   const { view } = now();
-  if (!view) return;
   const places = things.flatMap((thing) => {
-    const placed = view.placed[thing.id];
-    return placed ? [{ id: thing.id, placement: to(thing, placed) }] : [];
+    const placement = to(thing, view?.placed[thing.id]);
+    return placement ? [{ id: thing.id, placement }] : [];
   });
-  dispatch({ do: 'place', places }, gesture);
+  if (places.length > 0) dispatch({ do: 'place', places }, gesture);
+  else useProject.setState({ refusal: NOT_BUILT });
 }
 
 export const unplace = (things: readonly Thing[]) =>
@@ -92,7 +98,7 @@ export function pivotOf(things: readonly Thing[], view: BuildView): Point | null
   if (!first || !view.placed[first.id]) return null;
   if (others.length === 0) {
     const { middle } = first.placement;
-    return moved(view.placed[first.id]!.places[0]!, middleIn(view, first.id, middle));
+    return moved(view.placed[first.id]!.places[0]!, middleIn(view.placed[first.id]!, middle));
   }
   const boxes = things.flatMap(({ id }) => view.placed[id]?.box ?? []);
   if (boxes.length === 0) return null;
@@ -110,9 +116,11 @@ export function moveBy(
 ): void {
   place(
     things,
-    (thing, { outer }) => {
+    (thing, placed) => {
+      if (!placed) return null;
+      const { outer } = placed;
       const { placement } = from.find(({ id }) => id === thing.id) ?? thing;
-      const middle = middleIn(now().view!, thing.id, placement.middle);
+      const middle = middleIn(placed, placement.middle);
       const stood = product(outer, rigidOf(placement, middle));
       return placementAt(placement, product(undone(outer), product(move, stood)), middle);
     },
@@ -122,11 +130,12 @@ export function moveBy(
 
 /** Turns each thing about an axis through its own middle. */
 export function turnEach(things: readonly Thing[], axis: Axis, degrees: number, by: 'own' | 'world'): void {
-  place(things, ({ id, placement }, { outer }) => {
-    const middle = middleIn(now().view!, id, placement.middle);
+  place(things, ({ placement }, placed) => {
+    if (!placed) return null;
+    const middle = middleIn(placed, placement.middle);
     const stood = rigidOf(placement, middle);
     const turning = turnAbout(axis, degrees);
-    const own = withoutShift(by === 'own' ? stood : undone(outer));
+    const own = withoutShift(by === 'own' ? stood : undone(placed.outer));
     const axisTurn = product(own, product(turning, undone(own)));
     return placementAt(placement, product(about(moved(stood, middle), axisTurn), stood), middle);
   });
@@ -134,10 +143,10 @@ export function turnEach(things: readonly Thing[], axis: Axis, degrees: number, 
 
 /** Another point to turn about; things stay where they are. */
 export function setMiddle(things: readonly Thing[], middle: Middle): void {
-  place(things, ({ id, placement }) => {
-    const { view } = now();
-    const stood = rigidOf(placement, middleIn(view!, id, placement.middle));
-    return { ...placementAt(placement, stood, middleIn(view!, id, middle)), middle };
+  place(things, ({ placement }, placed) => {
+    if (!placed) return null;
+    const stood = rigidOf(placement, middleIn(placed, placement.middle));
+    return { ...placementAt(placement, stood, middleIn(placed, middle)), middle };
   });
 }
 
@@ -206,7 +215,9 @@ export function resize(
   if (!view || !(factor > 0) || factor === 1) return;
   const step = gesture ?? `size ${performance.now()}`;
   for (const { id, placement } of things) {
-    const middle = middleIn(view, id, placement.middle);
+    const placed = view.placed[id];
+    if (!placed) continue;
+    const middle = middleIn(placed, placement.middle);
     const about = middle.map((v, k) => v + placement.move[k]!) as [number, number, number];
     dispatch({ do: 'resize', id, factor, about, lengths }, step);
   }
@@ -284,22 +295,27 @@ export const mirror = (things: readonly Thing[]) =>
   place(things, ({ placement }) => ({ ...placement, isMirrored: !placement.isMirrored }));
 
 /** Takes a group away; what is in it stays where it stands. */
-export function groupTaken(group: string, gesture: string): void {
+export function groupTaken(id: string, gesture: string): void {
   const { project, view } = now();
-  const placement = project?.groups?.find(({ id }) => id === group)?.placement;
-  const members = project
-    ? [
-        ...project.layers.filter((layer) => layer.group === group),
-        ...(project.groups ?? []).filter(({ within }) => within === group),
-      ]
-    : [];
-  const places =
-    placement && view
-      ? members.flatMap(({ id, placement: own = UNPLACED }) => {
-          const middle = middleIn(view, id, own.middle);
-          const around = rigidOf(placement, middleIn(view, group, placement.middle));
-          return [{ id, placement: placementAt(own, product(around, rigidOf(own, middle)), middle) }];
-        })
-      : [];
-  dispatch({ do: 'ungroup', group, places }, gesture);
+  const group = project?.groups?.find((each) => each.id === id);
+  if (!project || !group) return;
+  const { placement } = group;
+  if (!placement) {
+    dispatch({ do: 'ungroup', group: id, places: [] }, gesture);
+    return;
+  }
+  const members: { id: string; placement?: Placement | undefined }[] = [
+    ...project.layers.filter((layer) => layer.group === id),
+    ...project.groups!.filter(({ within }) => within === id),
+  ];
+  const outer = view?.placed[id];
+  const places = members.flatMap(({ id: member, placement: own = UNPLACED }) => {
+    const inner = view?.placed[member];
+    if (!inner || !outer) return [];
+    const middle = middleIn(inner, own.middle);
+    const around = rigidOf(placement, middleIn(outer, placement.middle));
+    return [{ id: member, placement: placementAt(own, product(around, rigidOf(own, middle)), middle) }];
+  });
+  if (places.length < members.length) useProject.setState({ refusal: NOT_BUILT });
+  else dispatch({ do: 'ungroup', group: id, places }, gesture);
 }
