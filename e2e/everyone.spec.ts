@@ -70,6 +70,23 @@ for (const theme of ['day', 'night'] as const) {
         await page.locator('[data-ghost]').first().waitFor();
         expect(await wrongs(page)).toEqual([]);
       });
+      await test.step('a group, its handles, and variants side by side', async () => {
+        await page.getByRole('button', { name: 'Moon', exact: true }).click({ modifiers: ['ControlOrMeta'] });
+        await page.keyboard.press('ControlOrMeta+g');
+        await page.keyboard.press('Enter');
+        await page.keyboard.press('t');
+        await page.locator('[data-handles]').waitFor();
+        expect(await wrongs(page)).toEqual([]);
+        await page.keyboard.press('t');
+        await page.getByRole('button', { name: 'Contact sheet' }).click();
+        await expect(page.getByText('All made')).toBeVisible({ timeout: 60_000 });
+        await page
+          .getByRole('button', { name: /^Look at/ })
+          .first()
+          .click();
+        expect(await wrongs(page)).toEqual([]);
+        await page.keyboard.press('Escape');
+      });
       for (const name of ['Source', 'Outline', 'Export']) {
         await test.step(name, async () => {
           await station(page, name).click();

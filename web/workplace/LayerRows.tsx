@@ -112,7 +112,7 @@ export const GroupRow = memo(function GroupRow({ group, layers, isFolded, ...pla
           tabIndex={-1}
           aria-expanded={!isFolded}
           aria-label={`${isFolded ? 'Unfold' : 'Fold'} ${name}`}
-          className="-mx-0.5 grid size-5 shrink-0 place-items-center rounded-edge text-quiet hover:bg-wash"
+          className="-mx-1 grid size-6 shrink-0 place-items-center rounded-edge text-quiet hover:bg-wash"
           onClick={() => screen.toggleFolded(id)}
         >
           {isFolded ? <ChevronRight size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}

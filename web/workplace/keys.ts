@@ -59,6 +59,9 @@ function clear(): void {
   screen.pointAt(null);
 }
 
+/** A dialog has its own Escape, and what is behind it is not meant. */
+const isInDialog = () => document.activeElement?.closest('[role="dialog"]') != null;
+
 /** Installs the keys of the page and of a station; returns the state of the help dialog that `?` opens. */
 export function useKeys(station: Station) {
   const [isOpen, setOpen] = useState(false);
@@ -70,14 +73,20 @@ export function useKeys(station: Station) {
     pressedOf(everywhere),
     act,
     // A text that is being typed has an undo of its own.
-    { enableOnFormTags: true, preventDefault: () => !isTyping(), ignoreEventWhen: () => isTyping(), enabled: !isOpen },
+    {
+      enableOnFormTags: true,
+      preventDefault: () => !isTyping(),
+      ignoreEventWhen: () => isTyping() || isInDialog(),
+      enabled: !isOpen,
+    },
     [station],
   );
   useHotkeys(
     pressedOf(elsewhere),
     act,
-    // A dialog has its own Escape; Enter presses the button in focus unless there is a line to end.
+    // Enter presses the button in focus unless there is a line to end.
     {
+      ignoreEventWhen: isInDialog,
       preventDefault: (_event, { keys }) => !['enter', 'arrowup', 'arrowdown'].includes(keys?.join() ?? ''),
       enabled: !isOpen,
     },
