@@ -351,7 +351,7 @@ test('projects are made, named, deleted; the demo comes back', async ({ page }) 
   await expect(page.getByRole('link', { name: /^Tide tables/ })).toBeVisible();
   await page.getByRole('button', { name: 'Delete Tide tables' }).click();
   await expect(page.getByRole('link', { name: /^Tide tables/ })).toHaveCount(0);
-  for (const demo of ['hall', 'word', 'crest', 'mission patch']) {
+  for (const demo of ['hall', 'word', 'crest', 'tide tiles', 'mission patch']) {
     await page.getByRole('button', { name: `Delete Saltmarsh ${demo}` }).click();
     await expect(page.getByRole('link', { name: new RegExp(`^Saltmarsh ${demo}`) })).toHaveCount(0);
   }
