@@ -19,7 +19,8 @@ export function overlapPlace(
   project: Resolved,
   { layers, from, to }: Pick<Overlap, 'layers' | 'from' | 'to'>,
 ): Point3 | null {
-  const [a, b] = layers.map((id) => evaluator.fillings(project).filter((filling) => filling.id === id));
+  const fillings = evaluator.fillings(project);
+  const [a, b] = layers.map((id) => fillings.filter((filling) => filling.id === id));
   const shared = a!.flatMap((one) =>
     b!.flatMap((other) => {
       const isPair = one.axis === other.axis && (one.id !== other.id || one.copy < other.copy);

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { PlacementSchema } from '../placement.ts';
 import type { Project } from '../schema.ts';
-import { type CommandKind, groupOf, unlockedLayerOf } from './kind.ts';
+import { type CommandKind, unlockedLayerOf } from './kind.ts';
 
 const PlaceSchema = z.object({
   /** Of a layer or a group. */
@@ -24,7 +24,7 @@ export const place = {
 export function withPlacements(project: Project, places: readonly Place[]): Project {
   const wanted = new Map(places.map(({ id, placement }) => [id, placement]));
   const isGroup = (id: string) => project.groups?.some((group) => group.id === id);
-  for (const id of wanted.keys()) isGroup(id) ? groupOf(project, id) : unlockedLayerOf(project, id);
+  for (const id of wanted.keys()) if (!isGroup(id)) unlockedLayerOf(project, id);
   const placed = <T extends { readonly id: string; readonly placement?: unknown }>(thing: T): T => {
     if (!wanted.has(thing.id)) return thing;
     const { placement: _, ...rest } = thing;

@@ -5,6 +5,7 @@ import {
   isAlike,
   type Layer,
   LIBRARY,
+  lightnessOfHex,
   type Material,
   PALETTES,
   SIDES_MADE,
@@ -21,7 +22,6 @@ import { useBuild } from '../../../../store/build.ts';
 import { type MadeSide, materialOf, materials, useMaterials } from '../../../../store/materials.ts';
 import { useDocumentPart } from '../../../../store/project.ts';
 import { type AtLeastOne, niceStep, readingOf } from '../several.tsx';
-import { lightnessOf } from './lightness.ts';
 import { MaterialBalls } from './MaterialBalls.tsx';
 
 const ALL = 'all';
@@ -294,7 +294,13 @@ function Together({ layers }: { layers: AtLeastOne<Layer> }) {
             key={id}
             type="button"
             className="flex items-center gap-1.5 rounded-edge px-1 py-0.5 hover:bg-wash"
-            onClick={() => materials.swap(layers, colours, layers.map(lightnessOf))}
+            onClick={() =>
+              materials.swap(
+                layers,
+                colours,
+                layers.map(({ material }) => lightnessOfHex(material.colour)),
+              )
+            }
           >
             <span aria-hidden className="flex border border-rule">
               {colours.map((colour) => (
