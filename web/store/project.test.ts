@@ -44,8 +44,18 @@ let server: FakeServer;
 let store: typeof import('./project.ts');
 let unsaved: typeof import('./unsaved.ts');
 
+/** What the page that is loaded waits for; a page that is gone waits for nothing any more. */
+const timers: NodeJS.Timeout[] = [];
+const { setTimeout } = globalThis;
+const setPageTimeout = (act: () => void, delay: number) => {
+  timers.push(setTimeout(act, delay));
+  return timers.at(-1);
+};
+const unloadPage = () => timers.splice(0).forEach(clearTimeout);
+
 /** The stores as a page that was just loaded has them; what the browser keeps stays. */
 async function loadPage(): Promise<void> {
+  unloadPage();
   vi.resetModules();
   store = await import('./project.ts');
   unsaved = await import('./unsaved.ts');
@@ -63,17 +73,19 @@ beforeEach(async () => {
   await clear(steps);
   server = new FakeServer();
   vi.stubGlobal('fetch', server.fetch);
+  vi.stubGlobal('setTimeout', setPageTimeout);
   await loadPage();
   await openProject();
 });
 afterEach(() => {
   store.closeProject();
+  unloadPage();
   vi.unstubAllGlobals();
 });
 
 describe('changes of one gesture', () => {
   const name = () => state().history!.present.name;
-  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 2000));
+  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 10_000));
 
   it('undo as one, and those of the next one apart from them', () => {
     for (const each of ['a', 'ab', 'abc']) store.dispatch({ do: 'rename-project', name: each }, 'first drag');
@@ -105,7 +117,7 @@ describe('an open project', () => {
     rename('One');
     rename('Two');
     expect(state().save).toBe('unsaved');
-    await vi.waitFor(() => expect(state().save).toBe('saved'), 2000);
+    await vi.waitFor(() => expect(state().save).toBe('saved'), 10_000);
     expect([server.document.name, server.saves, state().revision]).toEqual(['Two', 1, 2]);
   });
 
@@ -250,7 +262,7 @@ describe('steps', () => {
     await loadPage();
     await openProject();
   };
-  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 2000));
+  afterEach(() => vi.waitFor(() => expect(state().save).toBe('saved'), 10_000));
 
   it('are gone back and forth through, also after the page was loaded anew', async () => {
     for (const each of ['a', 'b', 'c']) rename(each);
