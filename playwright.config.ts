@@ -7,7 +7,7 @@ const port = Number(process.env.PORT ?? 4317);
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 90_000,
+  timeout: 300_000,
   expect: { timeout: 15_000 },
   workers: 1,
   // The browser draws in software here, so a busy machine can be late; what fails twice is wrong.

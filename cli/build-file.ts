@@ -2,8 +2,11 @@
 import { basename, extname } from 'node:path';
 import {
   applyCommand,
+  type BakeWishes,
+  bake,
   boundsOf,
   type Curves,
+  checkBake,
   type EdgePath,
   Evaluator,
   emptyProject,
@@ -44,6 +47,7 @@ export interface BuildTask {
   readonly output: string;
   readonly format: FormatId;
   readonly curves: Curves;
+  readonly bake: BakeWishes | undefined;
   readonly settings: BuildSettings;
   /** Look for self-crossings too, the slowest of the checks; only a report shows them. */
   readonly crossings: boolean;
@@ -84,6 +88,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
     const format = formatOf(task.format);
+    if (task.bake) checkBake(format);
     return format.of === 'outlines'
       ? writeFlat(task, format, evaluator, project, warnings, clock)
       : await writeSolid(task, format, evaluator, project, warnings, clock);
@@ -94,7 +99,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
 }
 
 async function writeSolid(
-  { input, output, crossings }: BuildTask,
+  { input, output, crossings, bake: wishes }: BuildTask,
   format: MeshFormat,
   evaluator: Evaluator,
   project: Resolved,
@@ -104,10 +109,12 @@ async function writeSolid(
   const shown = project.layers.filter((layer) => layer.shown);
   const builds = shown.map((layer) => evaluator.build(project, layer));
   const meshes = shown.map((layer) => evaluator.mesh(project, layer));
-  const parts = evaluator.parts(project);
   clock.lap('mesh');
+  const { parts, pictures } = wishes
+    ? bake(evaluator.parts(project), wishes)
+    : { parts: evaluator.parts(project), pictures: undefined };
   const name = basename(output, extname(output));
-  for (const { extension, chunks } of format.write(parts, { name, metresPerUnit: 1 })) {
+  for (const { extension, chunks } of format.write(parts, { name, metresPerUnit: 1, pictures })) {
     await writeChunks(extension === format.extension ? output : withEnding(output, extension), chunks);
   }
   clock.lap('write');

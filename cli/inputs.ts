@@ -19,7 +19,7 @@ interface Found {
 }
 
 /** @throws {UsageError} when a word names nothing */
-export function buildTasks({ inputs, out, format, curves, settings, report }: BuildCommand): BuildTask[] {
+export function buildTasks({ inputs, out, format, curves, bake, settings, report }: BuildCommand): BuildTask[] {
   const mesh = inputs.find((word) => MESHES.includes(extname(word).toLowerCase()));
   if (mesh !== undefined) {
     throw new UsageError(
@@ -31,6 +31,7 @@ export function buildTasks({ inputs, out, format, curves, settings, report }: Bu
     ...pair,
     format,
     curves,
+    bake,
     settings,
     crossings: report !== undefined,
   }));

@@ -7,6 +7,9 @@ import { type ParseArgsConfig, parseArgs } from 'node:util';
 import type { z } from 'zod';
 import {
   ALIGNMENTS,
+  BAKE_DEFAULTS,
+  BAKE_SIZES,
+  type BakeWishes,
   BEYOND,
   BLENDS,
   CAPPED,
@@ -78,6 +81,7 @@ export interface BuildCommand {
   readonly out: string;
   readonly format: FormatId;
   readonly curves: Curves;
+  readonly bake: BakeWishes | undefined;
   readonly settings: BuildSettings;
   readonly report: string | undefined;
   readonly jobs: number;
@@ -119,6 +123,7 @@ const BUILD_OPTIONS = {
   recipe: { type: 'string' },
   material: { type: 'string' },
   curves: { type: 'string' },
+  bake: { type: 'string' },
   'depth-by': { type: 'string' },
   'base-by': { type: 'string' },
   'reach-by': { type: 'string' },
@@ -207,6 +212,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     out,
     format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
     curves: choice('curves', values.curves, CURVES) ?? 'splines',
+    bake: bakeFrom(values.bake),
     settings: {
       wishes,
       profiles: recipe.profiles ?? [],
@@ -237,17 +243,31 @@ export function parseProof(words: readonly string[]): ProofCommand | null {
   return { inputs: positionals, isJson: values.json === true };
 }
 
+/** Everything in one picture of so many pixels a side; all else of it as by default. */
+function bakeFrom(size: string | undefined): BakeWishes | undefined {
+  const chosen = choice('bake', size, BAKE_SIZES.map(String));
+  return chosen === undefined ? undefined : { ...BAKE_DEFAULTS, size: Number(chosen) as BakeWishes['size'] };
+}
+
+const PROJECT_OPTIONS = {
+  ...COMMON,
+  format: { type: 'string' },
+  lengths: { type: 'string' },
+  bake: { type: 'string' },
+} as const;
+
 export interface ProjectCommand {
   readonly input: string;
   readonly out: string;
   readonly format: FormatId;
   readonly lengths: 'metres' | 'units';
+  readonly bake: BakeWishes | undefined;
   readonly report: string | undefined;
 }
 
 /** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
 export function parseProject(words: readonly string[]): ProjectCommand | null {
-  const { values, positionals } = parse(words, { ...COMMON, format: { type: 'string' }, lengths: { type: 'string' } });
+  const { values, positionals } = parse(words, PROJECT_OPTIONS);
   if (values.help) return null;
   const out = checkedOut('project', positionals, values.out);
   const [input, ...more] = positionals;
@@ -257,6 +277,7 @@ export function parseProject(words: readonly string[]): ProjectCommand | null {
     out,
     format: choice('format', values.format, FORMAT_IDS) ?? formatFor(out, FORMAT_IDS) ?? 'glb',
     lengths: choice('lengths', values.lengths, ['metres', 'units']) ?? 'metres',
+    bake: bakeFrom(values.bake),
     report: values.report,
   };
 }

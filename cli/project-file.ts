@@ -26,7 +26,7 @@ export interface ProjectReport {
 }
 
 /** Never throws: a failure is part of the report. */
-export async function exportProjectFile({ input, out, format, lengths }: ProjectCommand): Promise<ProjectReport> {
+export async function exportProjectFile({ input, out, format, lengths, bake }: ProjectCommand): Promise<ProjectReport> {
   const clock = new Clock<'read' | 'write'>(['read', 'write']);
   try {
     const { document, assets } = await readProjectFile(readBytes(input), hashOf);
@@ -35,7 +35,7 @@ export async function exportProjectFile({ input, out, format, lengths }: Project
     const reader = readerOf((asset) => assets[asset]!);
     for (const source of project.sources) await evaluator.open(source, reader);
     clock.lap('read');
-    const { files, read } = await exportProject(evaluator, project, { format, lengths });
+    const { files, read } = await exportProject(evaluator, project, { format, lengths, bake }, reader);
     for (const [extension, bytes] of Object.entries(files)) {
       const own = join(dirname(out), `${fileName(project.name)}.${extension}`);
       // Others are known to the first by the name that the page gives them.

@@ -13,7 +13,7 @@ import {
   resolve,
   writeProjectFile,
 } from '../core/index.ts';
-import { wishesOf } from '../core/testing/projects.ts';
+import { NO_PICTURES, wishesOf } from '../core/testing/projects.ts';
 import { hashOf, readerOf } from '../node/reader.ts';
 
 const FOLDER = mkdtempSync(join(tmpdir(), 'project-'));
@@ -47,7 +47,7 @@ describe('outline-stack project', () => {
     const { project, evaluator, bytes } = await signed();
     writeFileSync(at('sign.outline'), bytes);
     expect(run('project', at('sign.outline'), '--out', at(`sign.${format}`))).toMatchObject({ status: 0, stderr: '' });
-    const { files } = await exportProject(evaluator, resolve(project), { format, lengths: 'metres' });
+    const { files } = await exportProject(evaluator, resolve(project), { format, lengths: 'metres' }, NO_PICTURES);
     expect(Buffer.from(files[format]!).equals(readFileSync(at(`sign.${format}`)))).toBe(true);
     // A file beside it goes by the name that the first one knows it by.
     if (format === 'obj') {

@@ -41,6 +41,8 @@ Vector files or pictures → meshes.
   --material NAME|FILE.json
                         what all is made of: painted-wood, enamel, lacquer, matt, paper, rubber, felt, brass, gold, copper,
                         steel, glass, frosted, neon, or a material from a file
+  --bake SIZE           colours and contact shade of everything in one picture of the GLB or OBJ: 512, 1024, 2048, 4096 or
+                        8192 pixels a side
   --report FILE.json    write counts, checks and times
   --jobs N              files worked on at a time
 `,
@@ -80,6 +82,7 @@ A saved project → any format, the very bytes that the page exports.
 
   --format F            as for build (otherwise from PATH's ending, else glb)
   --lengths metres      how a GLB states lengths: metres (it opens at its real size) or units
+  --bake SIZE           as for build
   --report FILE.json    as for build
 `,
 } as const;

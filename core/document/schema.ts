@@ -5,7 +5,7 @@ import { height, LEAST, length, lengthOrNone } from '../base/quantities.ts';
 import { UNITS } from '../base/units.ts';
 import { BuildSchema } from '../builds/index.ts';
 import { DrawnProfileSchema, EdgeSchema, EdgeShapeSchema, SLAB_LIMITS, SlabSchema } from '../builds/slab/schema.ts';
-import { MaterialSchema, SideMaterialsSchema } from '../materials/schema.ts';
+import { MaterialSchema, type PictureOn, SideMaterialsSchema } from '../materials/schema.ts';
 import { BLENDS, SHADING } from '../mesh/normals.ts';
 import { UV_LAYOUTS } from '../mesh/uv.ts';
 import { MotionSchema } from '../motion/schema.ts';
@@ -131,4 +131,17 @@ export function emptyProject(projectName: string): Project {
 export const FINISH_DEFAULTS = { shading: SHADING, uv: 'none', tidy: null } as const satisfies Partial<Layer>;
 
 /** Hashes of all bytes a project is made from, each once. */
-export const assetsOf = ({ sources }: Project): string[] => [...new Set(sources.flatMap(assetsOfSource))];
+export function assetsOf({ sources, layers }: Project): string[] {
+  const pictures = picturesOn(layers).map(({ asset }) => asset);
+  return [...new Set([...sources.flatMap(assetsOfSource), ...pictures])];
+}
+
+/** Pictures on the sides of layers, as often as they lie there. */
+export const picturesOn = (layers: readonly Layer[]): PictureOn[] =>
+  layers.flatMap(({ material, sideMaterials = {} }) =>
+    [material, ...Object.values(sideMaterials)].flatMap(({ picture }) => picture ?? []),
+  );
+
+/** Where the faces of a layer lie on pictures: a picture lies somewhere even where nobody has said. */
+export const uvLayoutOf = (layer: Layer): Layer['uv'] =>
+  layer.uv === 'none' && picturesOn([layer]).length > 0 ? 'fitted' : layer.uv;

@@ -7,7 +7,7 @@ import { deltaOf, withDelta } from '../document/delta.ts';
 import { resolve } from '../document/resolve.ts';
 import { LIMITS, type Project } from '../document/schema.ts';
 import { readSvg } from '../formats/svg/read.ts';
-import { projectOf } from '../testing/projects.ts';
+import { NO_PICTURES, projectOf } from '../testing/projects.ts';
 import { BuildViews } from '../views/build.ts';
 import { Evaluator } from './evaluator.ts';
 import { exportProject } from './export.ts';
@@ -77,7 +77,12 @@ describe('an evaluator that may keep next to nothing', () => {
     const { project } = projectOf(drawing, { depth: 4 });
     const filesWith = async (bytes: number) => {
       const evaluator = new Evaluator({ content: () => drawing, bytes });
-      const { files } = await exportProject(evaluator, resolve(project), { format: 'glb', lengths: 'metres' });
+      const { files } = await exportProject(
+        evaluator,
+        resolve(project),
+        { format: 'glb', lengths: 'metres' },
+        NO_PICTURES,
+      );
       return files;
     };
     expect(await filesWith(1)).toEqual(await filesWith(2 ** 30));

@@ -10,7 +10,7 @@ import type { BuildInput, Built, Placed } from '../builds/kind.ts';
 import type { DrawnProfile } from '../builds/slab/schema.ts';
 import { type Arrival, arrive, type LayerWishes, type Origin } from '../document/arrive.ts';
 import type { Resolved } from '../document/resolve.ts';
-import type { Layer } from '../document/schema.ts';
+import { type Layer, uvLayoutOf } from '../document/schema.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { applyEdit, type Edited } from '../edits/apply.ts';
 import type { OutlineGroup } from '../formats/format.ts';
@@ -481,12 +481,13 @@ export class Evaluator {
     return shownLayers(project, only).flatMap((layer) => {
       const { mesh } = this.mesh(project, layer);
       if (mesh.positions.length === 0) return [];
+      const uv = uvLayoutOf(layer);
       const part = {
         mesh: lifted(mesh, layer.base),
         material: layer.material,
         sideMaterials: layer.sideMaterials,
         shading: layer.shading,
-        uvs: layer.uv === 'none' ? null : layUvs(mesh, layer.uv),
+        uvs: uv === 'none' ? null : layUvs(mesh, uv),
       };
       const stands = places.stands(layer);
       if (!stands) return [{ name: layer.name, ...part }];

@@ -1,9 +1,12 @@
 // export.ts — a project as a file: evaluated, written, read back. The page, the command line and scripts get the very same bytes.
+import { bake } from '../bake/bake.ts';
+import type { BakeWishes } from '../bake/wishes.ts';
 import { GeometryError } from '../base/errors.ts';
 import { MM_PER_UNIT } from '../base/units.ts';
 import type { Resolved } from '../document/resolve.ts';
+import { type Layer, picturesOn } from '../document/schema.ts';
 import type { FormatId } from '../formats/facts.ts';
-import type { Curves, MeshFormat, OutlineFormat } from '../formats/format.ts';
+import type { Curves, Format, MeshFormat, OutlineFormat, Pictures } from '../formats/format.ts';
 import { formatOf } from '../formats/index.ts';
 import { settledParts } from '../formats/part.ts';
 import {
@@ -17,7 +20,9 @@ import {
   readBackOutlines,
   writeOutlines,
 } from '../formats/read-back.ts';
-import type { Report } from '../sources/kind.ts';
+import { encodePng } from '../picture/png.ts';
+import type { Picture } from '../picture/types.ts';
+import type { Report, SourceReader } from '../sources/kind.ts';
 import type { Evaluator } from './evaluator.ts';
 
 export interface ExportWishes {
@@ -28,6 +33,8 @@ export interface ExportWishes {
   readonly lengths: 'metres' | 'units';
   /** How formats that leave a choice write curves. */
   readonly curves?: Curves | undefined;
+  /** Everything baked into one picture, for formats that keep pictures. */
+  readonly bake?: BakeWishes | undefined;
 }
 
 export interface Exported {
@@ -37,19 +44,46 @@ export interface Exported {
   readonly read: ReadBack;
 }
 
-/** @throws {GeometryError} 'nothing-to-build' where no layer that is shown has outlines */
+/**
+ * @param reader has the bytes of pictures on the sides of layers
+ * @throws {GeometryError} 'nothing-to-build' where no layer that is shown has outlines; 'out-of-range' for what the format cannot hold
+ */
 export async function exportProject(
   evaluator: Evaluator,
   project: Resolved,
   wishes: ExportWishes,
+  reader: SourceReader,
   report: Report = () => {},
 ): Promise<Exported> {
   const format = formatOf(wishes.format);
+  if (wishes.bake) checkBake(format);
   const made =
     format.of === 'meshes'
-      ? await meshesOf(evaluator, project, format, wishes, report)
+      ? await meshesOf(evaluator, project, format, wishes, reader, report)
       : outlinesOf(evaluator, project, format, wishes, report);
   return { ...made, file: exportFile(format, made.files, fileName(project.name)) };
+}
+
+/** @throws {GeometryError} 'out-of-range' for a format that keeps no pictures */
+export function checkBake({ name, keeps }: Format): void {
+  if (keeps.includes('pictures')) return;
+  throw new GeometryError(
+    'out-of-range',
+    `${name} holds no pictures, so nothing can be baked into it. Take GLB or OBJ.`,
+  );
+}
+
+/** Pictures on the sides of layers, by their assets. @throws {GeometryError} 'bad-file' */
+export async function shownPictures(
+  evaluator: Evaluator,
+  layers: readonly Layer[],
+  reader: SourceReader,
+): Promise<Map<string, Picture>> {
+  const shown = new Map<string, Picture>();
+  for (const picture of picturesOn(layers)) {
+    if (!shown.has(picture.asset)) shown.set(picture.asset, await evaluator.openPicture(picture, reader));
+  }
+  return shown;
 }
 
 const nothing = () =>
@@ -59,23 +93,34 @@ async function meshesOf(
   evaluator: Evaluator,
   project: Resolved,
   format: MeshFormat,
-  { layers, lengths }: ExportWishes,
+  { layers, lengths, bake: wishes }: ExportWishes,
+  reader: SourceReader,
   report: Report,
 ): Promise<Omit<Exported, 'file'>> {
   const wanted = project.layers.filter((layer) => layer.shown && (layers?.includes(layer.id) ?? true));
   for (const [i, layer] of wanted.entries()) {
     evaluator.mesh(project, layer);
-    report((0.7 * (i + 1)) / wanted.length);
+    report((BUILT * (i + 1)) / wanted.length);
   }
-  const parts = evaluator.parts(project, layers);
-  if (parts.length === 0) throw nothing();
+  const built = evaluator.parts(project, layers);
+  if (built.length === 0) throw nothing();
+  const shown = format.keeps.includes('pictures') ? await shownPictures(evaluator, wanted, reader) : new Map();
+  const painted = wishes ? bake(built, wishes, shown, (share) => report(BUILT + (0.85 - BUILT) * share)) : null;
+  const parts = painted?.parts ?? built;
+  const pictures = painted?.pictures ?? pngsOf(shown);
   const metresPerUnit = lengths === 'metres' ? MM_PER_UNIT[project.unit] / 1000 : 1;
   // Scenes have the project's own name, files one that file systems take.
-  const options = { name: format.partNames ? fileName(project.name) : project.name, metresPerUnit };
+  const options = { name: format.partNames ? fileName(project.name) : project.name, metresPerUnit, pictures };
   const files = await bytesOfFiles(format.write(parts, options));
   report(0.85);
   return { files, read: await readBackMeshes(format, files, settledParts(parts), options) };
 }
+
+/** Share of the work that is done when everything is built. */
+const BUILT = 0.3;
+
+const pngsOf = (shown: ReadonlyMap<string, Picture>): Pictures =>
+  new Map([...shown].map(([asset, { data, width, height }]) => [asset, encodePng(data, width, height)]));
 
 /** Outlines need no meshes. */
 function outlinesOf(

@@ -5,7 +5,7 @@ import type { Drawing, Shape } from '../drawing.ts';
 import type { Part } from './part.ts';
 
 /** What a format can keep besides the surfaces or lines themselves: what reading back compares. */
-export const FACTS = ['parts', 'colours', 'strokes'] as const;
+export const FACTS = ['parts', 'colours', 'strokes', 'pictures'] as const;
 export type Fact = (typeof FACTS)[number];
 
 /** One of the files that something is written as. */
@@ -33,7 +33,12 @@ export interface MeshWriteOptions {
   readonly name: string;
   /** Metres in one unit of the meshes; 1 leaves lengths as they are. */
   readonly metresPerUnit: number;
+  /** Those that materials name, by their assets. */
+  readonly pictures?: Pictures | undefined;
 }
+
+/** Bytes of PNG files, by the assets that materials name them by. */
+export type Pictures = ReadonlyMap<string, Uint8Array>;
 
 export interface MeshFacts extends FactsBase {
   readonly of: 'meshes';

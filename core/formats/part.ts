@@ -14,6 +14,10 @@ export interface Part {
   readonly sideMaterials?: SideMaterials | undefined;
   /** Colours of all materials of a part that was read, where it has several. */
   readonly colours?: readonly string[];
+  /** Sizes of the pictures that a part which was read shows, as words. */
+  readonly pictures?: readonly string[];
+  /** What its material is called in files; as the part itself where nothing is said. Parts can share one. */
+  readonly materialName?: string;
   /** {@link SHADING} where nothing else is said. */
   readonly shading?: Shading;
   /** Flat u, v for every corner of the mesh, v upward. */
@@ -45,12 +49,12 @@ export interface PaintedSection {
 }
 
 /** What a part is made of: each material that any of its faces has, the part's own first. */
-export function paintOf({ name, mesh, material, sideMaterials }: Part): PaintedSection[] {
+export function paintOf({ name, mesh, material, sideMaterials, materialName = name }: Part): PaintedSection[] {
   const made = materialsOf(material, sideMaterials);
   const numbers = numberedSides(made, SIDES);
   const used = new Set(mesh.sides);
   const painted = made.map(({ material: own, sides }: MadeSides, i) => ({
-    name: sides ? `${name}, ${sides.join(' and ')}` : name,
+    name: sides ? `${materialName}, ${sides.join(' and ')}` : materialName,
     material: own,
     has: numbers.map((number) => number === i),
   }));

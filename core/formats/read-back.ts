@@ -2,6 +2,7 @@
 // keeps.
 import { zipSync } from 'fflate';
 import type { Shape } from '../drawing.ts';
+import type { Material } from '../materials/schema.ts';
 import { proofOf } from '../mesh/proof.ts';
 import { totalsOf } from '../mesh/totals.ts';
 import { trianglesOf } from '../mesh/triangles.ts';
@@ -10,6 +11,7 @@ import { roughSize } from '../outline/corners.ts';
 import { coverOf } from '../outline/cover.ts';
 import { boundsOf, regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
+import { pngFacts } from '../picture/png.ts';
 import type {
   CurveWishes,
   Format,
@@ -17,6 +19,7 @@ import type {
   MeshWriteOptions,
   OutlineFormat,
   OutlineGroup,
+  Pictures,
   WrittenFile,
 } from './format.ts';
 import { fileNames, joinBytes, type Part, paintOf } from './part.ts';
@@ -73,7 +76,7 @@ export async function readBackMeshes(
   format: MeshFormat,
   files: FileBytes,
   parts: readonly Part[],
-  { metresPerUnit }: MeshWriteOptions,
+  { metresPerUnit, pictures = new Map() }: MeshWriteOptions,
 ): Promise<ReadBack> {
   // Files with groups hold their parts in another order.
   const byName = (list: readonly Part[]) => list.toSorted((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
@@ -102,8 +105,24 @@ export async function readBackMeshes(
     const found = byName(read).flatMap(({ colours, material }) => colours ?? [material.colour]);
     rows.push(textRow('colours', built.join(' '), found.join(' ')));
   }
+  if (format.keeps.includes('pictures') && pictures.size > 0) {
+    const built = byName(parts).flatMap((part) => paintOf(part).flatMap(({ material }) => sizeIn(pictures, material)));
+    const found = byName(read).flatMap((part) => part.pictures ?? []);
+    rows.push(textRow('pictures', counted(built), counted(found)));
+  }
   return { rows, ok: rows.every((entry) => entry.same) };
 }
+
+function sizeIn(pictures: Pictures, { picture }: Material): string[] {
+  const bytes = picture && pictures.get(picture.asset);
+  if (!bytes) return [];
+  const { width, height } = pngFacts(bytes);
+  return [`${width} × ${height}`];
+}
+
+/** Words, each once, with how often it is there. */
+const counted = (words: readonly string[]) =>
+  [...new Set(words)].map((word) => `${words.filter((other) => other === word).length} of ${word}`).join(', ');
 
 /** @param scale how much of the file's own unit a project unit is */
 async function partsIn(

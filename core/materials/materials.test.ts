@@ -8,7 +8,7 @@ import { writeGlb } from '../formats/glb/write.ts';
 import { paintOf } from '../formats/part.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import { cube } from '../testing/meshes.ts';
-import { projectOf } from '../testing/projects.ts';
+import { NO_PICTURES, projectOf } from '../testing/projects.ts';
 import { validateBytes } from '../testing/validator.ts';
 import { ballPicture } from './ball.ts';
 import { isAlike, LIBRARY, madeOf, PALETTES, swapped, withoutShine } from './library.ts';
@@ -117,7 +117,12 @@ describe('sides of something else', () => {
   });
 
   it('are primitives of one mesh, closed together, and read back', async () => {
-    const { files, read } = await exportProject(made.evaluator, painted, { format: 'glb', lengths: 'metres' });
+    const { files, read } = await exportProject(
+      made.evaluator,
+      painted,
+      { format: 'glb', lengths: 'metres' },
+      NO_PICTURES,
+    );
     expect(read.rows.filter(({ same }) => !same)).toEqual([]);
     expect(read.rows.find(({ what }) => what === 'colours')!.read.split(' ')).toHaveLength(3);
     const json = jsonOf(files.glb!);
@@ -131,7 +136,12 @@ describe('sides of something else', () => {
   });
 
   it('are named in OBJ and MTL, faces under each', async () => {
-    const { files, read } = await exportProject(made.evaluator, painted, { format: 'obj', lengths: 'units' });
+    const { files, read } = await exportProject(
+      made.evaluator,
+      painted,
+      { format: 'obj', lengths: 'units' },
+      NO_PICTURES,
+    );
     expect(read.ok).toBe(true);
     const text = new TextDecoder().decode(files.obj!);
     expect(text.match(/^usemtl /gm)).toHaveLength(3);

@@ -1,6 +1,7 @@
 // schema.ts — what things are made of, as data of the document: the metallic-roughness model of glTF 2.0 (§3.9) and, where a material
 // says so, its ratified extensions. What is left out is as the specification has it by default.
 import { z } from 'zod';
+import { AssetSchema } from '../base/assets.ts';
 import { LEAST, length } from '../base/quantities.ts';
 
 /** sRGB (IEC 61966-2-1), which is how colours are chosen and written; files have them linear. */
@@ -8,8 +9,14 @@ export const ColourSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour like #1
 
 const share = z.number().min(0).max(1);
 
+/** A picture by its bytes, and the name of the file that it came as. */
+export const PictureOnSchema = z.object({ asset: AssetSchema, name: z.string().min(1).max(200) });
+export type PictureOn = z.infer<typeof PictureOnSchema>;
+
 export const MaterialSchema = z.object({
   colour: ColourSchema,
+  /** Lies on it where its UVs say, tinted by its colour. */
+  picture: PictureOnSchema.optional(),
   /** Of the whole of it, shine as well: of what is cut out or fades. Glass is transmissive. */
   opacity: share,
   roughness: share,

@@ -1,5 +1,5 @@
 // topology.ts — how faces hang together: every directed edge of a closed mesh has exactly one opposite.
-import { uints } from '../base/arrays.ts';
+import { DisjointSets } from '../base/disjoint-sets.ts';
 import { faceCount, type Mesh } from './types.ts';
 import { weldExact } from './weld.ts';
 
@@ -30,15 +30,7 @@ export const MOST_PLACES = 32;
 export function topologyOf(mesh: Mesh): Topology {
   const { remap, count } = weldExact(mesh.positions);
   const faces = faceCount(mesh);
-  const parent = uints(count, (i) => i);
-  const find = (i: number) => {
-    let root = i;
-    while (parent[root] !== root) {
-      parent[root] = parent[parent[root]!]!;
-      root = parent[root]!;
-    }
-    return root;
-  };
+  const pieces = new DisjointSets(count);
   // One number an edge: the two points in order, and in the lowest bit the direction it was met in.
   const keys = new Float64Array(mesh.corners.length);
   for (let f = 0, k = 0; f < faces; f++) {
@@ -47,8 +39,7 @@ export function topologyOf(mesh: Mesh): Topology {
       const a = remap[mesh.corners[c]!]!;
       const b = remap[mesh.corners[c + 1 < end ? c + 1 : mesh.starts[f]!]!]!;
       keys[k++] = 2 * (Math.min(a, b) * count + Math.max(a, b)) + (a < b ? 0 : 1);
-      const [x, y] = [find(a), find(b)];
-      if (x !== y) parent[Math.max(x, y)] = Math.min(x, y);
+      pieces.join(a, b);
     }
   }
   keys.sort();
@@ -72,7 +63,7 @@ export function topologyOf(mesh: Mesh): Topology {
   let shells = 0;
   const used = new Uint8Array(count);
   for (const corner of mesh.corners) used[remap[corner]!] = 1;
-  for (let i = 0; i < count; i++) if (used[i] && find(i) === i) shells++;
+  for (let i = 0; i < count; i++) if (used[i] && pieces.find(i) === i) shells++;
   const closed = faults.open + faults.crowded + faults.flipped === 0 && faces > 0;
   const original = (welded: number) => remap.indexOf(welded);
   for (const fault of EDGE_FAULTS) places[fault] = places[fault].map(([a, b]) => [original(a), original(b)]);

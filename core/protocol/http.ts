@@ -1,6 +1,7 @@
 // http.ts — what crosses the wire between browser and server, described once.
 import { z } from 'zod';
-import { ProjectSchema } from '../document/schema.ts';
+import { BakeSchema } from '../bake/wishes.ts';
+import { LIMITS, ProjectSchema } from '../document/schema.ts';
 import { FORMAT_IDS } from '../formats/facts.ts';
 import { CURVES } from '../formats/format.ts';
 import { PICTURE_FORMATS } from '../picture/decode.ts';
@@ -55,11 +56,13 @@ export type PictureReply = z.infer<typeof PictureReplySchema>;
 export const CreateExportSchema = z.object({
   format: z.enum(FORMAT_IDS),
   /** Layer ids; all shown layers when absent. */
-  layers: z.array(z.string()).max(400).optional(),
+  layers: z.array(z.string()).max(LIMITS.layers).optional(),
   /** `metres` lets a GLB open at its real size; `units` leaves one project unit as one file unit. */
   lengths: z.enum(['metres', 'units']).default('metres'),
   /** How a DXF holds curves. */
   curves: z.enum(CURVES).default('splines'),
+  /** Everything in one picture, of formats that keep pictures. */
+  bake: BakeSchema.optional(),
   /** The revision to export, which must be saved. */
   revision: z.int(),
 });

@@ -31,7 +31,6 @@ export const SOURCE_BASE = {
 };
 
 /** SHA-256 of the bytes, hex. */
-export const AssetSchema = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** Where a source lies on the sheet. */
 export interface Placement {

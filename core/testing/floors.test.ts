@@ -23,6 +23,7 @@ const FLOORS = {
     'formats',
     'builds',
     'sources',
+    'bake',
     'stage',
     'motion',
     'rules',

@@ -4,7 +4,7 @@ import { applyCommand } from '../document/commands/index.ts';
 import { emptyProject, type Project } from '../document/schema.ts';
 import type { Drawing } from '../drawing.ts';
 import { Evaluator } from '../evaluate/evaluator.ts';
-import type { Stages } from '../sources/kind.ts';
+import type { SourceReader, Stages } from '../sources/kind.ts';
 
 export interface MadeProject extends Omit<Arrival, 'source' | 'layers' | 'groups'> {
   readonly project: Project;
@@ -15,6 +15,16 @@ export interface MadeProject extends Omit<Arrival, 'source' | 'layers' | 'groups
 export function wishesOf(change: Partial<LayerWishes> = {}): LayerWishes {
   let ids = 0;
   return { unit: 'mm', tolerance: 0.01, newId: () => `layer-${++ids}`, ...change };
+}
+
+/** For what shows no pictures. */
+export const NO_PICTURES: SourceReader = readerWithout();
+
+function readerWithout(): SourceReader {
+  const never = async () => {
+    throw new Error('Nothing was to be read.');
+  };
+  return { bytes: never, picture: never, fonts: never };
 }
 
 /** Nothing is kept. */

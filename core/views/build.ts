@@ -2,7 +2,7 @@
 // that is the very same as before is not looked at again.
 import { GeometryError, type Warning } from '../base/errors.ts';
 import type { Resolved } from '../document/resolve.ts';
-import type { Layer } from '../document/schema.ts';
+import { type Layer, picturesOn, uvLayoutOf } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
 import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
 import { membersKey } from '../evaluate/keys.ts';
@@ -12,7 +12,7 @@ import { type Rigid, STAY } from '../geometry/rigid.ts';
 import { materialsOf, numberedSides } from '../materials/sides.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
 import { SIDES } from '../mesh/types.ts';
-import { layUvs } from '../mesh/uv.ts';
+import { layUvs, type UvLayout } from '../mesh/uv.ts';
 import { regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import type { Width } from '../outline/width.ts';
 import type { EdgePath } from '../solid/lid.ts';
@@ -158,7 +158,7 @@ export class BuildViews {
 
   private drawn(project: Resolved, layer: Layer, overlays: Overlays): DrawnMesh {
     const { mesh } = this.evaluator.mesh(project, layer);
-    const uv = picturesOn(layer, overlays);
+    const uv = layoutShown(layer, overlays);
     return drawnMesh(mesh, layer.shading, uv && layUvs(mesh, uv), overlays.wire, sectionsOf(layer));
   }
 
@@ -237,7 +237,7 @@ export class BuildViews {
 /** Equal keys, equal meshes as they are drawn. */
 function drawnKey({ meshKey }: Facts, layer: Layer, overlays: Overlays): string {
   const { crease, blend } = layer.shading;
-  return `${meshKey} ${crease} ${blend} ${picturesOn(layer, overlays)} ${overlays.wire} ${sectionsOf(layer).join('')}`;
+  return `${meshKey} ${crease} ${blend} ${layoutShown(layer, overlays)} ${overlays.wire} ${sectionsOf(layer).join('')}`;
 }
 
 /** By side, the number of the material it is made of. */
@@ -246,5 +246,8 @@ const sectionsOf = ({ material, sideMaterials }: Layer) =>
 
 const ALL_ONE = SIDES.map(() => 0);
 
-/** How the faces of a layer lie on pictures; null where that is not shown. */
-const picturesOn = ({ uv }: Layer, { checker }: Overlays) => (checker && uv !== 'none' ? uv : null);
+/** How the faces of a layer lie on pictures; null where none is shown on it. */
+function layoutShown(layer: Layer, { checker }: Overlays): UvLayout | null {
+  const layout = uvLayoutOf(layer);
+  return layout !== 'none' && (checker || picturesOn([layer]).length > 0) ? layout : null;
+}

@@ -34,7 +34,7 @@ export const exportJob = {
     const evaluator = new Evaluator();
     const reader = readerOf((asset) => assets[asset]!);
     for (const source of project.sources) await evaluator.open(source, reader);
-    const { file, read } = await exportProject(evaluator, project, request, report);
+    const { file, read } = await exportProject(evaluator, project, request, reader, report);
     const name = `${fileName(project.name)}.${file.extension}`;
     const ms = Math.round(performance.now() - started);
     const about = { fileName: name, format: request.format, ...read, bytes: file.bytes.length, ms };

@@ -1,9 +1,9 @@
 // DifferenceFigure.tsx — how far picture and outlines disagree, in words, in a corner of the view that shows where.
 import type { PictureSource } from '../../core/index.ts';
 import { formatCount, formatNumber } from '../format.ts';
+import { useDifference } from '../store/picture-views.ts';
 import { useDocument } from '../store/project.ts';
 import { useSourceView } from '../store/source-view.ts';
-import { useDifference } from './views.ts';
 
 interface DifferenceFigureProps {
   source: PictureSource;

@@ -8,6 +8,7 @@ import { PlaceOnSource } from '../scene/PlaceOnSource.tsx';
 import { useBuild } from '../store/build.ts';
 import { toggleShape } from '../store/outline.ts';
 import { changePicture, useWished } from '../store/picture.ts';
+import { useDifference, usePictureView } from '../store/picture-views.ts';
 import { dispatch, useDocument } from '../store/project.ts';
 import { useScreen } from '../store/screen.ts';
 import { type Place, sourceView, useSourceView } from '../store/source-view.ts';
@@ -17,7 +18,6 @@ import { Bitmap } from './Bitmap.tsx';
 import { DifferenceFigure } from './DifferenceFigure.tsx';
 import { LengthLine } from './LengthLine.tsx';
 import { Loupe } from './Loupe.tsx';
-import { useDifference, usePictureView } from './views.ts';
 
 interface Box {
   readonly x: number;

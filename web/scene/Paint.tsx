@@ -2,25 +2,31 @@
 import { Color } from 'three';
 import { MATERIAL_DEFAULTS, type Material, type WholeMaterial, wholeOf } from '../../core/index.ts';
 import { checkerFor } from './checker.ts';
+import { useSideTexture } from './side-texture.ts';
 import { useSurroundings } from './surroundings.ts';
 
 interface PaintProps {
   /** Where in the mesh it goes. */
   attach: string;
   material: Material;
+  /** Whether the mesh knows where it lies on pictures. */
+  isMapped: boolean;
   /** Side of a square of the checker that is shown in place of its colour; null for none. */
   square: number | null;
   isChosen: boolean;
 }
 
-export function Paint({ attach, material, square, isChosen }: PaintProps) {
+export function Paint({ attach, material, isMapped, square: wanted, isChosen }: PaintProps) {
   const whole = wholeOf(material);
   const surroundings = useSurroundings();
+  const square = isMapped ? wanted : null;
+  const picture = useSideTexture(isMapped ? material.picture : undefined);
+  const map = square === null ? picture : checkerFor(square);
   const glow = new Color(whole.glow).multiplyScalar(whole.glowStrength);
   const common = {
     attach,
     color: square === null ? whole.colour : '#ffffff',
-    map: square === null ? null : checkerFor(square),
+    map,
     roughness: whole.roughness,
     metalness: whole.metalness,
     transparent: whole.opacity < 1,
@@ -36,7 +42,7 @@ export function Paint({ attach, material, square, isChosen }: PaintProps) {
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,
   };
-  const key = `${attach} ${square !== null} ${surroundings !== null}`;
+  const key = `${attach} ${map !== null} ${surroundings !== null}`;
   if (!isPhysical(whole)) return <meshStandardMaterial key={key} {...common} />;
   return (
     <meshPhysicalMaterial

@@ -26,8 +26,8 @@ export interface SlabProps {
   places: readonly Rigid[];
   material: Material;
   sideMaterials: SideMaterials | undefined;
-  /** Side of a square of the checker, as long as the mesh's places on pictures are measured. */
-  square: number;
+  /** Side of a square of the checker, as long as the mesh's places on pictures are measured; null where it is not shown. */
+  square: number | null;
   mesh: DrawnMesh;
   wire: boolean;
   /** Inner faces can be seen, and are told from outer ones. */
@@ -75,7 +75,8 @@ export const Slab = memo(function Slab(props: SlabProps) {
                 key={`${isMapped} ${isSeveral} ${of}`}
                 attach={isSeveral ? `material-${k}` : 'material'}
                 material={(made[of] ?? made[0]!).material}
-                square={isMapped ? square : null}
+                isMapped={isMapped}
+                square={square}
                 isChosen={selected}
               />
             ))}

@@ -5,6 +5,7 @@ import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
 import { useBuild } from '../store/build.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
+import { Behind } from './Behind.tsx';
 import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
 import { Handles } from './Handles.tsx';
@@ -54,6 +55,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   const wire = useScreen((state) => state.wire);
   const plaster = useScreen((state) => state.plaster);
   const hidden = useScreen((state) => state.hidden);
+  const behind = useScreen((state) => state.behind);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
   const [x, y, z] = box ? middleOf(box) : [0, 0, 0];
@@ -66,6 +68,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
     <>
       <Lights x={x} y={y} z={z} size={size} shadowPixels={shadowPixels} />
       <Things layers={layers} view={view} hidden={hidden} plaster={plaster} wire={wire} />
+      {behind && <Behind view={view} box={box} />}
       <PlaceMark size={size} />
       <Spin size={size} />
       <Handles />

@@ -1,6 +1,7 @@
 // Things.tsx — the layers of a document as solids.
 import { type BuildView, type Layer, STAY } from '../../core/index.ts';
 import { useOpenLayers } from '../store/open.ts';
+import { useScreen } from '../store/screen.ts';
 import { CHECKER_SHARE } from './checker.ts';
 import { Slab } from './Slab.tsx';
 
@@ -22,6 +23,7 @@ interface ThingsProps {
 export function Things({ layers, view, hidden, plaster, wire, isPlain = false }: ThingsProps) {
   const open = new Set(useOpenLayers().map(({ id }) => id));
   const meshes = new Map(view?.layers.map(({ id, mesh }) => [id, mesh]));
+  const checker = useScreen((state) => state.checker);
   return layers.map(({ id, shown, base, material, sideMaterials, uv, build }) => {
     const mesh = meshes.get(id);
     const square = uv === 'units' && 'cell' in build ? build.cell : CHECKER_SHARE;
@@ -33,7 +35,7 @@ export function Things({ layers, view, hidden, plaster, wire, isPlain = false }:
         places={view?.placed[id]?.places ?? AS_DRAWN}
         material={plaster ? PLASTER : material}
         sideMaterials={plaster ? undefined : sideMaterials}
-        square={square}
+        square={checker && uv !== 'none' ? square : null}
         mesh={mesh}
         wire={wire}
         isOpen={open.has(id)}

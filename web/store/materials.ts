@@ -9,9 +9,11 @@ import {
   madeOf,
   type NamedMaterial,
   type Paint,
+  sniffPicture,
   swapped,
   withoutShine,
 } from '../../core/index.ts';
+import { api } from '../requests/api.ts';
 import { dispatch, useProject } from './project.ts';
 
 /** Which side is spoken of; null for all that are made of nothing else. */
@@ -80,6 +82,27 @@ export const materials = {
     const unit = useProject.getState().history?.present.unit ?? 'mm';
     const mmPerUnit = LIBRARY.some((known) => known === of) ? MM_PER_UNIT[unit] : 1;
     paint(layers, side, (layer) => madeOf(of, materialOf(layer, side), mmPerUnit));
+  },
+
+  /** A picture laid on a side, in its own colours. What is no picture is said. */
+  async show(layers: readonly Layer[], side: MadeSide, file: File): Promise<void> {
+    set({ failure: null });
+    try {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      if (!sniffPicture(bytes))
+        throw new Error(`“${file.name}” is no picture that can be read: take PNG, JPEG or WebP.`);
+      const { hash: asset } = await api.uploadAsset(bytes);
+      materials.change(layers, side, { colour: '#ffffff', picture: { asset, name: file.name.slice(0, 200) } });
+    } catch (error) {
+      set({ failure: error instanceof Error ? error.message : String(error) });
+    }
+  },
+
+  takeOff(layers: readonly Layer[], side: MadeSide): void {
+    paint(layers, side, (layer) => {
+      const { picture: _, ...rest } = materialOf(layer, side);
+      return rest;
+    });
   },
 
   /** A side as the layer is; all sides where none is named. */

@@ -35,6 +35,8 @@ interface ScreenState {
   readonly checker: boolean;
   /** Whether everything is seen in one neutral look, whatever it is made of. */
   readonly plaster: boolean;
+  /** Whether what the solids were made from is seen behind them. */
+  readonly behind: boolean;
   /** Share of the view that shows the flat outlines, from the left. */
   readonly split: number;
   /** Each change asks the camera to look from `direction` and frame everything. */
@@ -57,6 +59,7 @@ export const useScreen = create<ScreenState>(() => ({
   wire: false,
   checker: false,
   plaster: false,
+  behind: false,
   split: 0,
   look: { direction: 'three-quarter', count: 0 },
   place: null,
@@ -104,6 +107,7 @@ export const screen = {
   spin: () => set({ spins: get().spins + 1 }),
   setBackdrop: (backdrop: Backdrop) => set({ backdrop }),
   toggleWire: () => set({ wire: !get().wire }),
+  toggleBehind: () => set({ behind: !get().behind }),
   togglePlaster: () => set({ plaster: !get().plaster }),
   toggleChecker: () => set({ checker: !get().checker }),
   setSplit: (split: number) => set({ split: Math.min(1, Math.max(0, split)) }),

@@ -1,5 +1,5 @@
 // WorkView.tsx — the middle: flat outlines, the solid, or both sides of a divide that can be dragged.
-import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, PaintRoller, Square } from 'lucide-react';
+import { Box, FlipHorizontal2, Frame, Grid2x2Check, Grid3x3, Image, PaintRoller, Square } from 'lucide-react';
 import { Suspense, useCallback, useState } from 'react';
 import { Choice } from '../controls/Choice.tsx';
 import { IconButton } from '../controls/IconButton.tsx';
@@ -91,7 +91,7 @@ function EmptySheet() {
 }
 
 function ViewTools({ desk, split }: { desk: Desk; split: number }) {
-  const { backdrop, wire, checker, plaster, look } = useScreen();
+  const { backdrop, wire, checker, plaster, behind, look } = useScreen();
   return (
     <div className="absolute top-3 right-3 z-10 flex max-w-[calc(100%-1.5rem)] flex-wrap items-center justify-end gap-1 rounded-edge border border-rule bg-sheet px-1.5 py-0.5 text-sm">
       {desk.isDivided && hasWebGl() && (
@@ -114,6 +114,7 @@ function ViewTools({ desk, split }: { desk: Desk; split: number }) {
           <span className="mx-1 h-5 w-px bg-rule" />
           <IconButton icon={Grid3x3} label="Edges of all faces" keys="E" pressed={wire} onClick={screen.toggleWire} />
           <IconButton icon={PaintRoller} label="Plaster" keys="P" pressed={plaster} onClick={screen.togglePlaster} />
+          <IconButton icon={Image} label="Source behind the solid" pressed={behind} onClick={screen.toggleBehind} />
           <IconButton
             icon={Grid2x2Check}
             label="Checker where layers lie on pictures"

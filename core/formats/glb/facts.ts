@@ -10,7 +10,7 @@ export const glbFacts = {
   of: 'meshes',
   extension: 'glb',
   mime: 'model/gltf-binary',
-  keeps: ['parts', 'colours'],
+  keeps: ['parts', 'colours', 'pictures'],
   isMetric: true,
   sniff: (head) => String.fromCharCode(...head.subarray(0, MAGIC.length)) === MAGIC,
 } as const satisfies MeshFacts;

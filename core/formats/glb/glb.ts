@@ -42,7 +42,10 @@ async function readPrimitives(bytes: Uint8Array): Promise<(Part & { readonly nod
     return primitives.flatMap((primitive) => {
       const mesh = meshOf(primitive, node.getWorldMatrix());
       const material = readMaterial(primitive.getMaterial());
-      return mesh ? [{ name: node.getName() || node.getMesh()!.getName() || 'part', mesh, material, node }] : [];
+      const picture = primitive.getMaterial()?.getBaseColorTexture()?.getSize();
+      const pictures = picture ? { pictures: [picture.join(' × ')] } : {};
+      const name = node.getName() || node.getMesh()!.getName() || 'part';
+      return mesh ? [{ name, mesh, material, node, ...pictures }] : [];
     });
   });
 }
@@ -55,6 +58,7 @@ async function readWritten(bytes: Uint8Array): Promise<Part[]> {
     ...parts[0]!,
     mesh: joinMeshes(parts.map(({ mesh }) => mesh)),
     colours: parts.map(({ material }) => material.colour),
+    pictures: parts.flatMap(({ pictures = [] }) => pictures),
   }));
 }
 

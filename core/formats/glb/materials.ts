@@ -7,6 +7,12 @@ import { hexToRgb, rgbToHex } from '../part.ts';
 
 type Json = Record<string, unknown>;
 
+/** A picture in a file. */
+export interface Texture {
+  readonly index: number;
+  readonly isOpaque: boolean;
+}
+
 const linear = (hex: string): number[] => hexToRgb(hex).map(toLinear);
 
 /** Fields that differ from what is so by default, by the names that files have for them. */
@@ -21,8 +27,11 @@ function own(material: Material, names: Partial<Record<keyof typeof MATERIAL_DEF
   return Object.keys(fields).length > 0 ? fields : null;
 }
 
-/** @param metresPerUnit how far light gets is measured in the world, which is in metres */
-export function materialOf(name: string, material: Material, metresPerUnit: number): Json {
+/**
+ * @param metresPerUnit how far light gets is measured in the world, which is in metres
+ * @param texture number of its picture in the file; null for none
+ */
+export function materialOf(name: string, material: Material, metresPerUnit: number, texture: Texture | null): Json {
   const { colour, opacity, roughness, metalness, glow, glowStrength } = material;
   const baseColorFactor = [...linear(colour), opacity];
   const shines = glow !== undefined && glow !== MATERIAL_DEFAULTS.glow && glowStrength !== 0;
@@ -50,9 +59,10 @@ export function materialOf(name: string, material: Material, metresPerUnit: numb
   const used = Object.fromEntries(Object.entries(extensions).filter(([, fields]) => fields !== null));
   return {
     name,
-    ...(opacity < 1 ? { alphaMode: 'BLEND' } : {}),
+    ...(opacity < 1 || texture?.isOpaque === false ? { alphaMode: 'BLEND' } : {}),
     ...(shines ? { emissiveFactor: linear(glow) } : {}),
     pbrMetallicRoughness: {
+      ...(texture ? { baseColorTexture: { index: texture.index } } : {}),
       ...(baseColorFactor.every((v) => v === 1) ? {} : { baseColorFactor }),
       ...(roughness === 1 ? {} : { roughnessFactor: roughness }),
       ...(metalness === 1 ? {} : { metallicFactor: metalness }),

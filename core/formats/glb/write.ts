@@ -20,7 +20,8 @@ import type { Material } from '../../materials/schema.ts';
 import { placedVertices, SHADING, type ShadedMesh, shade } from '../../mesh/normals.ts';
 import { sorted } from '../../mesh/sections.ts';
 import { SIDES } from '../../mesh/types.ts';
-import type { MeshWriteOptions } from '../format.ts';
+import { pngFacts } from '../../picture/png.ts';
+import type { MeshWriteOptions, Pictures } from '../format.ts';
 import { type Part, paintOf, type Stand, type StandingGroup } from '../part.ts';
 import { extensionsUsed, materialOf } from './materials.ts';
 
@@ -31,11 +32,18 @@ const MAX_SHORT_INDEX = 65534;
 const [FLOAT, SHORT, INT] = [5126, 5123, 5125];
 const [VERTICES, INDICES] = [34962, 34963];
 const TRIANGLES = 4;
+const [LINEAR, LINEAR_MIPMAP_LINEAR, REPEAT] = [9729, 9987, 10497];
+
+/** A material and the triangles that have it. */
+interface Paint {
+  readonly name: string;
+  readonly material: Material;
+  readonly indices: Uint32Array;
+}
 
 interface Prepared {
   readonly name: string;
-  /** Materials, and the triangles that have them. */
-  readonly painted: readonly { readonly name: string; readonly material: Material; readonly indices: Uint32Array }[];
+  readonly painted: readonly Paint[];
   readonly shaded: ShadedMesh;
   readonly isShort: boolean;
   /** Bytes of a vertex. */
@@ -43,29 +51,31 @@ interface Prepared {
 }
 
 /** Lengths stay as they are; `metresPerUnit` is the root node's scale. */
-export function writeGlb(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Uint8Array {
+export function writeGlb(parts: readonly Part[], { name, metresPerUnit, pictures }: MeshWriteOptions): Uint8Array {
   const { bodies, bodyOf } = bodiesOf(parts);
   const prepared = bodies.map(preparedPart);
   const { nodes, roots } = nodesOf(parts, bodyOf);
   const { views, accessors, numbers } = layout(prepared);
-  const binary = new Uint8Array(views.reduce((sum, { byteLength }) => sum + byteLength, 0));
+  const shown = picturesIn(prepared, pictures, views);
+  const end = views.at(-1);
+  const binary = new Uint8Array(end ? padded(end.byteOffset + end.byteLength) : 0);
   writeVertices(binary, prepared, views);
-  const materials = prepared.flatMap(({ painted }) =>
-    painted.map(({ name: own, material }) => materialOf(own, material, metresPerUnit)),
-  );
+  for (const { bytes, view } of shown) binary.set(bytes, views[view]!.byteOffset);
+  const { materials, materialOfPaint } = materialsIn(prepared, shown, metresPerUnit);
   const json = {
     asset: { generator: 'Outline Stack', version: '2.0' },
     ...(bodies.length > 0 ? { accessors, bufferViews: views, buffers: [{ byteLength: binary.length }] } : {}),
     ...extensionsUsed(materials),
+    ...texturesOf(shown),
     materials,
     meshes: prepared.map(({ name: own, shaded, painted }, i) => {
-      const { attributes, indices, materials: first } = numbers[i]!;
+      const { attributes, indices } = numbers[i]!;
       const [POSITION, NORMAL] = [attributes, attributes + 1];
       const places = shaded.uvs ? { TEXCOORD_0: attributes + 2 } : {};
-      const primitives = painted.map((_, k) => ({
+      const primitives = painted.map((paint, k) => ({
         attributes: { POSITION, NORMAL, ...places },
         mode: TRIANGLES,
-        material: first + k,
+        material: materialOfPaint.get(paint)!,
         indices: indices + k,
       }));
       return { name: own, primitives };
@@ -109,6 +119,57 @@ function preparedPart(part: Part): Prepared {
   return { name, painted, shaded, isShort, stride: shaded.uvs ? 32 : 24 };
 }
 
+interface ShownPicture {
+  readonly asset: string;
+  readonly name: string;
+  readonly bytes: Uint8Array;
+  /** Number of its view. */
+  readonly view: number;
+}
+
+/** The pictures that any material shows, each once; their views are added to those there are. */
+function picturesIn(parts: readonly Prepared[], pictures: Pictures = new Map(), views: View[]): ShownPicture[] {
+  const shown = new Map<string, ShownPicture>();
+  for (const { material } of parts.flatMap(({ painted }) => painted)) {
+    const bytes = material.picture && pictures.get(material.picture.asset);
+    if (!material.picture || !bytes || shown.has(material.picture.asset)) continue;
+    const { asset, name } = material.picture;
+    const last = views.at(-1)!;
+    const byteOffset = padded(last.byteOffset + last.byteLength);
+    const view = views.push({ buffer: 0, byteOffset, byteLength: bytes.length }) - 1;
+    shown.set(asset, { asset, name, bytes, view });
+  }
+  return [...shown.values()];
+}
+
+/** Nothing where there are no pictures. */
+function texturesOf(shown: readonly ShownPicture[]) {
+  if (shown.length === 0) return {};
+  return {
+    images: shown.map(({ name, view }) => ({ name, mimeType: 'image/png', bufferView: view })),
+    samplers: [{ magFilter: LINEAR, minFilter: LINEAR_MIPMAP_LINEAR, wrapS: REPEAT, wrapT: REPEAT }],
+    textures: shown.map((_, source) => ({ sampler: 0, source })),
+  };
+}
+
+/** Every material once; those of different parts are different ones, unless they are of the same name too. */
+function materialsIn(parts: readonly Prepared[], shown: readonly ShownPicture[], metresPerUnit: number) {
+  const materials: Record<string, unknown>[] = [];
+  const materialOfPaint = new Map<Paint, number>();
+  const known: Paint[] = [];
+  for (const paint of parts.flatMap(({ painted }) => painted)) {
+    const same = known.findIndex(({ name, material }) => name === paint.name && material === paint.material);
+    if (same < 0) {
+      known.push(paint);
+      const index = shown.findIndex(({ asset }) => asset === paint.material.picture?.asset);
+      const texture = index < 0 ? null : { index, isOpaque: pngFacts(shown[index]!.bytes).isOpaque };
+      materials.push(materialOf(paint.name, paint.material, metresPerUnit, texture));
+    }
+    materialOfPaint.set(paint, same < 0 ? known.length - 1 : same);
+  }
+  return { materials, materialOfPaint };
+}
+
 /** Parts that share a mesh, its material and whether it is a mirror image are one body in several places. */
 function bodiesOf(parts: readonly Part[]): { bodies: Part[]; bodyOf: number[] } {
   const bodies: Part[] = [];
@@ -116,6 +177,7 @@ function bodiesOf(parts: readonly Part[]): { bodies: Part[]; bodyOf: number[] } 
     a.stand !== undefined &&
     b.stand !== undefined &&
     a.mesh === b.mesh &&
+    a.uvs === b.uvs &&
     a.material === b.material &&
     a.sideMaterials === b.sideMaterials &&
     isMirroring(a.stand.place) === isMirroring(b.stand.place);
@@ -186,14 +248,14 @@ interface View {
   readonly byteOffset: number;
   readonly byteLength: number;
   readonly byteStride?: number;
-  readonly target: number;
+  readonly target?: number;
 }
 
 /** Where everything stands: vertices of the first part, all indices, vertices of the others. */
 function layout(parts: readonly Prepared[]) {
   const views: View[] = [];
   const accessors: object[] = [];
-  const numbers = parts.map(() => ({ attributes: 0, indices: 0, materials: 0 }));
+  const numbers = parts.map(() => ({ attributes: 0, indices: 0 }));
   let at = 0;
   const view = (byteLength: number, more: Pick<View, 'byteStride' | 'target'>) => {
     views.push({ buffer: 0, byteOffset: at, byteLength, ...more });
@@ -211,11 +273,9 @@ function layout(parts: readonly Prepared[]) {
     if (shaded.uvs) accessors.push({ type: 'VEC2', ...common, bufferView, byteOffset: 24 });
     view(stride * count, { byteStride: stride, target: VERTICES });
     if (i > 0) continue;
-    let [offset, material] = [0, 0];
+    let offset = 0;
     for (const [k, { painted, isShort }] of parts.entries()) {
       numbers[k]!.indices = accessors.length;
-      numbers[k]!.materials = material;
-      material += painted.length;
       const componentType = isShort ? SHORT : INT;
       for (const { indices } of painted) {
         const own = { type: 'SCALAR', componentType, count: indices.length };

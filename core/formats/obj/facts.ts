@@ -8,7 +8,7 @@ export const objFacts = {
   of: 'meshes',
   extension: 'obj',
   mime: 'model/obj',
-  keeps: ['parts', 'colours'],
+  keeps: ['parts', 'colours', 'pictures'],
   isMetric: false,
   sniff: isObj,
 } as const satisfies MeshFacts;

@@ -5,6 +5,7 @@ import { type Material, PLAIN } from '../../materials/schema.ts';
 import { placedVertices, SHADING, splitVertices } from '../../mesh/normals.ts';
 import { placedAt } from '../../mesh/place.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
+import { pngFacts } from '../../picture/png.ts';
 import type { MeshFormat } from '../format.ts';
 import { fileNames, hexToRgb, joinBytes, type PaintedSection, type Part, paintOf, rgbToHex } from '../part.ts';
 import { objFacts } from './facts.ts';
@@ -15,18 +16,34 @@ const NOTHING = new Uint8Array();
 export const obj = {
   ...objFacts,
   read: async (bytes) => readObj({ obj: new TextDecoder().decode(bytes), mtl: '' }),
-  readWritten: ({ obj: text = NOTHING, mtl = NOTHING }) =>
-    readObj({ obj: new TextDecoder().decode(text), mtl: new TextDecoder().decode(mtl) }),
-  write: (parts, { name }) => [
-    { extension: 'obj', chunks: objChunks(parts, `${name}.mtl`) },
-    { extension: 'mtl', chunks: mtlChunks(parts) },
-  ],
+  readWritten: ({ obj: text = NOTHING, mtl = NOTHING, ...pictures }) =>
+    readObj({ obj: new TextDecoder().decode(text), mtl: new TextDecoder().decode(mtl) }).map((part) => ({
+      ...part,
+      pictures: (part.pictures ?? []).map((file) => sizeOf(pictures, file)),
+    })),
+  write(parts, { name, pictures = new Map() }) {
+    const shown = [...pictures].map(([asset, bytes], i) => ({ asset, bytes, extension: `${i + 1}.png` }));
+    const fileOf = new Map(shown.map(({ asset, extension }) => [asset, `${name}.${extension}`]));
+    return [
+      { extension: 'obj', chunks: objChunks(parts, `${name}.mtl`) },
+      { extension: 'mtl', chunks: mtlChunks(parts, fileOf) },
+      ...shown.map(({ extension, bytes }) => ({ extension, chunks: [bytes] })),
+    ];
+  },
   partNames: fileNames,
 } as const satisfies MeshFormat;
 
 export interface ObjFiles {
   readonly obj: string;
   readonly mtl: string;
+}
+
+/** Of a picture as an MTL names it. @param pictures by their extensions */
+function sizeOf(pictures: Readonly<Record<string, Uint8Array>>, file: string): string {
+  const [, bytes] = Object.entries(pictures).find(([extension]) => file.endsWith(`.${extension}`)) ?? [];
+  if (!bytes) return 'none';
+  const { width, height } = pngFacts(bytes);
+  return `${width} × ${height}`;
 }
 
 /** A number from 0 to 1. */
@@ -73,17 +90,33 @@ function* objChunks(parts: readonly Part[], library: string): Iterable<Uint8Arra
   yield lines.take();
 }
 
-/** What each part is made of, by names that no other has. */
+/** What each part is made of, by names that no other has: parts that say what their material is called share it. */
 function paintsOf(parts: readonly Part[]): PaintedSection[][] {
   const paints = parts.map(paintOf);
-  const names = fileNames(paints.flat().map(({ name }) => name));
+  const shared = new Set(parts.flatMap(({ materialName = [] }) => materialName));
+  const all = paints.flat().map(({ name }) => name);
+  const names = fileNames(all.filter((name, i) => !shared.has(name) || all.indexOf(name) === i));
   let at = 0;
-  return paints.map((own) => own.map((paint) => ({ ...paint, name: names[at++]! })));
+  const known = new Map<string, string>();
+  const nameOf = (name: string) => {
+    const own = known.get(name) ?? names[at++]!;
+    if (shared.has(name)) known.set(name, own);
+    return own;
+  };
+  return paints.map((own) => own.map((paint) => ({ ...paint, name: nameOf(paint.name) })));
 }
 
-function* mtlChunks(parts: readonly Part[]): Iterable<Uint8Array> {
-  const lines = paintsOf(parts).flatMap((paints) => paints.map(({ name, material }) => materialLines(name, material)));
-  yield new TextEncoder().encode(`${lines.flat().join('\n')}\n`);
+/** @param files names of pictures, by their assets */
+function* mtlChunks(parts: readonly Part[], files: ReadonlyMap<string, string> = new Map()): Iterable<Uint8Array> {
+  const written = new Set<string>();
+  const lines = paintsOf(parts)
+    .flat()
+    .flatMap(({ name, material }) => {
+      if (written.has(name)) return [];
+      written.add(name);
+      return materialLines(name, material, material.picture && files.get(material.picture.asset));
+    });
+  yield new TextEncoder().encode(`${lines.join('\n')}\n`);
 }
 
 /** Both files. @param library file name of the MTL, as the OBJ is to name it */
@@ -92,10 +125,21 @@ export function writeObj(parts: readonly Part[], library: string): ObjFiles {
   return { obj: text(objChunks(parts, library)), mtl: text(mtlChunks(parts)) };
 }
 
-function materialLines(name: string, { colour, opacity, roughness, metalness }: Material): string[] {
+function materialLines(
+  name: string,
+  { colour, opacity, roughness, metalness }: Material,
+  picture: string | undefined,
+): string[] {
   const kd = hexToRgb(colour).map(share).join(' ');
   // Pr and Pm are the common physically based additions to MTL; readers that do not know them skip the lines.
-  return [`newmtl ${name}`, `Kd ${kd}`, `d ${share(opacity)}`, `Pr ${share(roughness)}`, `Pm ${share(metalness)}`, ''];
+  const lines = [
+    `newmtl ${name}`,
+    `Kd ${kd}`,
+    `d ${share(opacity)}`,
+    `Pr ${share(roughness)}`,
+    `Pm ${share(metalness)}`,
+  ];
+  return [...lines, ...(picture ? [`map_Kd ${picture}`] : []), ''];
 }
 
 /**
@@ -139,11 +183,13 @@ export function readObj({ obj, mtl }: ObjFiles): Part[] {
     throw new GeometryError('bad-file', 'The OBJ file has a point that is not a number.');
   return builders.map(({ name, materials: used, faces }) => {
     const made = used.map((each) => materials.get(each) ?? PLAIN);
+    const pictures = made.flatMap(({ picture }) => picture?.name ?? []);
     return {
       name,
       mesh: polygonMesh(points, faces),
       material: made[0] ?? PLAIN,
       ...(made.length > 1 ? { colours: made.map(({ colour }) => colour) } : {}),
+      ...(pictures.length > 0 ? { pictures } : {}),
     };
   });
 }
@@ -189,6 +235,8 @@ function readMtl(text: string): Map<string, Material> {
     if (keyword === 'Kd') materials.set(name, { ...material, colour: rgbToHex(values) });
     if (keyword === 'd') materials.set(name, { ...material, opacity: values[0] ?? 1 });
     if (keyword === 'Pr') materials.set(name, { ...material, roughness: values[0] ?? 1 });
+    // Which bytes it means, nothing in here can say.
+    if (keyword === 'map_Kd') materials.set(name, { ...material, picture: { asset: '', name: rest.join(' ') } });
     if (keyword === 'Pm') materials.set(name, { ...material, metalness: values[0] ?? 0 });
   }
   return materials;

@@ -1,8 +1,9 @@
 // mesh.ts — mesh files; their parts are the members of layers.
 import { z } from 'zod';
+import { AssetSchema } from '../../base/assets.ts';
 import { MESH_FORMATS, sniffMesh } from '../../formats/facts.ts';
 import { MESH_LIMITS } from '../../formats/meshes.ts';
-import { AssetSchema, SOURCE_BASE, type SourceKind } from '../kind.ts';
+import { SOURCE_BASE, type SourceKind } from '../kind.ts';
 
 /** One user unit is one unit of the file, y up and front towards +z. */
 export const MeshSourceSchema = z.object({

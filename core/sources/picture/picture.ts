@@ -1,10 +1,11 @@
 // picture.ts — pictures, prepared step by step and traced.
 import { z } from 'zod';
+import { AssetSchema } from '../../base/assets.ts';
 import { sniffPicture } from '../../picture/decode.ts';
 import { StepSchema } from '../../picture/prepare.ts';
 import { PICTURE_LIMITS } from '../../picture/types.ts';
 import { TraceSchema } from '../../trace/settings.ts';
-import { AssetSchema, SOURCE_BASE, SOURCE_LIMITS, type SourceKind } from '../kind.ts';
+import { SOURCE_BASE, SOURCE_LIMITS, type SourceKind } from '../kind.ts';
 import { PieceSchema } from './pieces.ts';
 
 export const PictureSourceSchema = z.object({

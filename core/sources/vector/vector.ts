@@ -1,7 +1,8 @@
 // vector.ts — drawings from vector files.
 import { z } from 'zod';
+import { AssetSchema } from '../../base/assets.ts';
 import { vectorLimit } from '../../formats/facts.ts';
-import { AssetSchema, SOURCE_BASE, type SourceKind } from '../kind.ts';
+import { SOURCE_BASE, type SourceKind } from '../kind.ts';
 
 export const VectorSourceSchema = z.object({ ...SOURCE_BASE, kind: z.literal('vector'), asset: AssetSchema });
 export type VectorSource = z.infer<typeof VectorSourceSchema>;

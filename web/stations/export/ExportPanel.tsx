@@ -2,7 +2,7 @@
 import { Check, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import useSWR from 'swr';
-import { type Curves, FORMATS, type FormatId, factsOf, type JobReply } from '../../../core/index.ts';
+import { type BakeWishes, type Curves, FORMATS, type FormatId, factsOf, type JobReply } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Note, Panel, Sentence } from '../../controls/Panel.tsx';
 import { formatBytes, formatNumber } from '../../format.ts';
@@ -10,6 +10,7 @@ import { api, exportUrl } from '../../requests/api.ts';
 import { rememberExport, useExport } from '../../store/export.ts';
 import { saveNow, useDocument, useProject } from '../../store/project.ts';
 import { OpenNote } from '../proof/OpenNote.tsx';
+import { BakeSentence } from './BakeSentence.tsx';
 
 export function ExportPanel() {
   const { layers, unit, tolerance } = useDocument();
@@ -20,10 +21,12 @@ export function ExportPanel() {
   const [format, setFormat] = useState<FormatId>('glb');
   const [lengths, setLengths] = useState<'metres' | 'units'>('metres');
   const [curves, setCurves] = useState<Curves>('splines');
+  const [bake, setBake] = useState<BakeWishes | null>(null);
   const [left, setLeft] = useState<readonly string[]>([]);
   const [error, setError] = useState<string | null>(null);
   const chosenFormat = factsOf(format);
   const isMetric = chosenFormat.of === 'meshes' && chosenFormat.isMetric;
+  const keepsPictures = chosenFormat.keeps.includes('pictures');
   const shown = layers.filter((layer) => layer.shown);
   const chosen = shown.filter((layer) => !left.includes(layer.id));
   const jobId = last.project === id ? last.jobId : null;
@@ -41,7 +44,9 @@ export function ExportPanel() {
       const saved = useProject.getState();
       if (saved.save !== 'saved')
         throw new Error(saved.saveError ?? 'The project must be saved before it can be exported.');
-      const wanted = { format, lengths, curves, revision: saved.revision, layers: chosen.map((layer) => layer.id) };
+      const baked = bake && keepsPictures ? { bake } : {};
+      const layers = chosen.map((layer) => layer.id);
+      const wanted = { format, lengths, curves, ...baked, revision: saved.revision, layers };
       const started = await api.startExport(id, wanted);
       rememberExport(id, started.id, saved.revision);
       await mutate(started, { revalidate: true });
@@ -89,6 +94,7 @@ export function ExportPanel() {
             .
           </Sentence>
         )}
+        {keepsPictures && <BakeSentence bake={bake} onChange={setBake} />}
         {chosenFormat.of === 'outlines' && 'hasCurveChoice' in chosenFormat && (
           <Sentence>
             Curves leave{' '}

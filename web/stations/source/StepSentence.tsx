@@ -6,7 +6,7 @@ import { Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatNumber } from '../../format.ts';
-import { usePictureView } from '../../picture/views.ts';
+import { usePictureView } from '../../store/picture-views.ts';
 import { geometry } from '../../worker/client.ts';
 import { Histogram } from './Histogram.tsx';
 

@@ -7,6 +7,7 @@ import {
   histogramOf,
   otsu,
   type Picture,
+  type PictureOn,
   type PictureSource,
   type Prepared,
   type Project,
@@ -52,6 +53,15 @@ const MISSING = [196, 60, 36, 255] as const;
 const ADDED = [24, 120, 150, 255] as const;
 
 export const pictures = {
+  /** A picture as it came, to lie on the side of a solid. */
+  async sidePicture({ asset, name }: PictureOn): Promise<Outcome<{ readonly bitmap: ImageBitmap }>> {
+    const outcome = await attempt(async () => {
+      const { data, width, height } = await evaluator.openPicture({ asset, name }, reader);
+      return { bitmap: await createImageBitmap(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)) };
+    });
+    return outcome.ok ? Comlink.transfer(outcome, [outcome.value.bitmap]) : outcome;
+  },
+
   /** A picture as the steps up to `upTo` leave it, or as it came, to be drawn. */
   async pictureView(source: PictureSource, upTo: number): Promise<Outcome<PictureView>> {
     const outcome = await attempt(async () => {

@@ -1,5 +1,6 @@
 // MaterialSentences.tsx — what the chosen layers are made of, all of them or side by side.
 import { useState } from 'react';
+import { useDropzone } from 'react-dropzone';
 import {
   buildKind,
   isAlike,
@@ -85,6 +86,7 @@ export function MaterialSentences({ layers }: { layers: AtLeastOne<Layer> }) {
           <TextButton onClick={() => materials.asTheLayer(layers, null)}>All sides alike</TextButton>
         </Note>
       )}
+      <PictureSentence layers={layers} side={side} />
       <Folded title="Materials to put on">
         <MaterialBalls
           title="Library"
@@ -98,6 +100,39 @@ export function MaterialSentences({ layers }: { layers: AtLeastOne<Layer> }) {
         <MoreSentences reading={reading} change={change} />
       </Folded>
       {layers.length > 1 && <Together layers={layers} />}
+    </>
+  );
+}
+
+/** What lies on a side, and where its UVs lay it. */
+function PictureSentence({ layers, side }: { layers: AtLeastOne<Layer>; side: MadeSide }) {
+  const failure = useMaterials((state) => state.failure);
+  const { open, getInputProps } = useDropzone({
+    noClick: true,
+    noKeyboard: true,
+    noDrag: true,
+    multiple: false,
+    onDrop: ([file]) => file && void materials.show(layers, side, file),
+  });
+  const names = [...new Set(layers.map((layer) => materialOf(layer, side).picture?.name))];
+  const [name] = names;
+  return (
+    <>
+      <Sentence>
+        <input {...getInputProps({ 'aria-label': 'Picture to lay on it' })} />
+        {names.length === 1 && !name ? (
+          <>
+            It shows no picture: <TextButton onClick={open}>lay one on it</TextButton>.
+          </>
+        ) : (
+          <>
+            It shows {names.length > 1 ? 'several pictures' : <span className="break-words">“{name}”</span>} where its
+            UVs lay it, tinted by its colour: <TextButton onClick={open}>another</TextButton>,{' '}
+            <TextButton onClick={() => materials.takeOff(layers, side)}>none</TextButton>.
+          </>
+        )}
+      </Sentence>
+      {failure && <Note tone="ember">{failure}</Note>}
     </>
   );
 }
@@ -123,7 +158,7 @@ function Share({ label, read: { value, isMixed }, onChange }: ShareProps) {
 }
 
 function Kept({ layers, side }: { layers: AtLeastOne<Layer>; side: MadeSide }) {
-  const { kept, failure } = useMaterials();
+  const kept = useMaterials((state) => state.kept);
   const [name, setName] = useState('');
   const material = materialOf(layers[0], side);
   return (
@@ -158,7 +193,6 @@ function Kept({ layers, side }: { layers: AtLeastOne<Layer>; side: MadeSide }) {
           Keep
         </button>
       </form>
-      {failure && <Note tone="ember">{failure}</Note>}
     </>
   );
 }

@@ -1,6 +1,6 @@
 // views.ts — a picture as the worker draws it, kept as long as it is shown.
 import { useEffect, useState } from 'react';
-import { drawingKey, type PictureSource, type Project } from '../../core/index.ts';
+import { drawingKey, type PictureOn, type PictureSource, type Project } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
 import type { DifferenceView, PictureView } from '../worker/geometry/pictures.ts';
 
@@ -8,6 +8,12 @@ import type { DifferenceView, PictureView } from '../worker/geometry/pictures.ts
 export function usePictureView(source: PictureSource, upTo: number): PictureView | null {
   const key = JSON.stringify(['picture', source.asset, source.prepare.slice(0, upTo), source.trace.ink]);
   return useLatest(key, () => geometry((api) => api.pictureView(source, upTo)));
+}
+
+/** A picture that lies on a side; null until it is there, and where there is none. */
+export function useSidePicture(picture: PictureOn | undefined): ImageBitmap | null {
+  const view = useLatest(picture ? `side ${picture.asset}` : null, () => geometry((api) => api.sidePicture(picture!)));
+  return view?.bitmap ?? null;
 }
 
 /**
