@@ -192,7 +192,7 @@ const safeReachOf = (evaluator: Evaluator, project: Resolved, layers: readonly L
 const HEAD = 64 * 1024;
 
 async function projectOf(
-  { input, settings: { wishes, profiles, material, rules } }: BuildTask,
+  { input, settings: { wishes, profiles, material, isSplit, rules } }: BuildTask,
   evaluator: Evaluator,
   clock: Clock<Laps>,
 ): Promise<{ project: Resolved; warnings: Warning[] }> {
@@ -210,10 +210,20 @@ async function projectOf(
     message: `Left out: ${count} × ${what}, first at ${whereWords(where)}.`,
   }));
   const empty: Project = { ...emptyProject(name), tolerance: wishes.tolerance, profiles };
-  const project = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
+  const added = applyCommand(empty, { do: 'add-source', source, layers: [...layers] });
+  const project = isSplit ? split(added, newId) : added;
   const painted = material ? withMaterial(project, material) : project;
   const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), painted);
   return { project: resolve(ruled), warnings: [...warnings, ...said] };
+}
+
+/** Each outline a layer of its own. */
+function split(project: Project, newId: () => string): Project {
+  const several = project.layers.filter(({ members }) => members.length > 1);
+  return several.reduce((before, { id, members }) => {
+    const ids = members.map(newId);
+    return applyCommand(before, { do: 'split-layer', layer: id, ids, group: `group of ${id}` });
+  }, project);
 }
 
 function withMaterial(project: Project, { whole, change = {}, sides }: MaterialWish): Project {

@@ -285,6 +285,15 @@ describe('values by rule', () => {
     expect(volumeOf('--depth-by', rule)).toBeCloseTo(volume, 6);
   });
 
+  it('are given to single outlines where layers are split into them', () => {
+    const alike = input(
+      'alike.svg',
+      '<svg viewBox="0 0 90 50"><path d="M0 0h40v40h-40z"/><path d="M60 0h20v20h-20z"/></svg>',
+    );
+    const { volume } = build(alike, 'split.glb', '--size', '80', '--split', '--depth-by', 'area:1..4');
+    expect(volume).toBeCloseTo(4 * 1600 + 1 * 400, 6);
+  });
+
   it('--base-by parts what would lie on each other, from the sheet on', () => {
     const { size } = build(squares, 'based.glb', '--size', '80', '--depth', '2', '--base-by', 'order:5');
     expect(size[2]).toBeCloseTo(7, 6);

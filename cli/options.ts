@@ -72,6 +72,8 @@ export interface BuildSettings {
   readonly profiles: DrawnProfile[];
   /** What all layers are made of, where something is said of it: a material whole, or what a recipe changes of it. */
   readonly material: MaterialWish | null;
+  /** Whether each outline becomes a layer of its own. */
+  readonly isSplit: boolean;
   /** Given to what is built, one after another. */
   readonly rules: readonly RuleWish[];
 }
@@ -124,6 +126,7 @@ const BUILD_OPTIONS = {
   material: { type: 'string' },
   curves: { type: 'string' },
   bake: { type: 'string' },
+  split: { type: 'boolean' },
   'depth-by': { type: 'string' },
   'base-by': { type: 'string' },
   'reach-by': { type: 'string' },
@@ -217,6 +220,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
       wishes,
       profiles: recipe.profiles ?? [],
       material: materialFrom(values.material, recipe),
+      isSplit: values.split === true,
       rules: RULED.flatMap((what) => ruleFrom(what, values[`${what}-by`]) ?? []),
     },
     report: values.report,

@@ -41,6 +41,7 @@ Vector files or pictures → meshes.
   --material NAME|FILE.json
                         what all is made of: painted-wood, enamel, lacquer, matt, paper, rubber, felt, brass, gold, copper,
                         steel, glass, frosted, neon, or a material from a file
+  --split               each outline a layer of its own, with a depth, base and reach of its own by rule
   --bake SIZE           colours and contact shade of everything in one picture of the GLB or OBJ: 512, 1024, 2048, 4096 or
                         8192 pixels a side
   --report FILE.json    write counts, checks and times

@@ -119,6 +119,52 @@ describe('a group', () => {
   });
 });
 
+describe('a layer with several outlines', () => {
+  const { project: joined, evaluator } = projectOf(
+    readSvg('<svg viewBox="0 0 60 10"><path d="M0 0h9v9h-9zM20 0h9v9h-9z"/><path d="M40 0h9v9h-9z"/></svg>'),
+  );
+  const [all] = joined.layers;
+  const split = (before: Project) =>
+    applyCommand(before, { do: 'split-layer', layer: all!.id, ids: ['p', 'q'], group: 'g' });
+
+  it('becomes a group of layers with one each, that stand and follow rules as it did', () => {
+    const placed = [
+      {
+        do: 'place',
+        places: [{ id: all!.id, placement: { ...UNPLACED, turn: [0, 0, 30] as [number, number, number] } }],
+      },
+      {
+        do: 'set-rule',
+        rule: { id: 'r', what: 'depth', by: { kind: 'list', values: [3] }, gave: [{ layer: all!.id, value: 3 }] },
+      },
+    ].reduce((before, command) => applyCommand(before, command as Command), joined);
+    const after = split(placed);
+    expect(after.layers.map(({ name, group: of, members }) => [name, of, members.length])).toEqual([
+      [`${all!.name} 1`, 'g', 1],
+      [`${all!.name} 2`, 'g', 1],
+    ]);
+    expect(after.groups).toMatchObject([{ id: 'g', name: all!.name, placement: { turn: [0, 0, 30] } }]);
+    expect(after.rules![0]!.gave.map(({ layer }) => layer)).toEqual(['p', 'q']);
+    const box = (of: Project) => {
+      const thing = of.groups?.[0] ?? of.layers[0]!;
+      const { min, max } = evaluator.places(of).box(thing)!;
+      return [...min, ...max];
+    };
+    for (const [k, v] of box(after).entries()) expect(v).toBeCloseTo(box(placed)[k]!, 9);
+  });
+
+  it('is not split where it is locked, has one outline, or too few new names are given', () => {
+    const locked = applyCommand(joined, { do: 'change-layers', layers: [all!.id], change: { locked: true } });
+    expect(refusal(() => split(locked))).toBe('locked');
+    expect(refusal(() => applyCommand(split(joined), { do: 'split-layer', layer: 'p', ids: ['x'], group: 'h' }))).toBe(
+      'out-of-range',
+    );
+    expect(refusal(() => applyCommand(joined, { do: 'split-layer', layer: all!.id, ids: ['p'], group: 'g' }))).toBe(
+      'out-of-range',
+    );
+  });
+});
+
 describe('a layer that is locked', () => {
   const locked = done({ do: 'change-layers', layers: [a], change: { locked: true } });
   it('is neither changed, moved in space nor taken away', () => {

@@ -25,6 +25,7 @@ import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowestOfAll, type Width } from '../outline/width.ts';
 import { scaling } from '../path/matrix.ts';
+import type { Path } from '../path/types.ts';
 import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
@@ -434,9 +435,19 @@ export class Evaluator {
   places(project: Resolved): Places {
     const known = this.placed.get(project);
     if (known) return known;
-    const places = new Places(project, (layer) => this.solid(project, layer));
+    const places = new Places(
+      project,
+      (layer) => this.solid(project, layer),
+      (layer) => this.curves(project, layer),
+    );
     this.placed.set(project, places);
     return places;
+  }
+
+  /** The outlines and lines that a layer was drawn with, on the sheet. */
+  private curves(project: Resolved, layer: Layer): Path[] {
+    const { source } = this.of(project, layer);
+    return placedShapes(this.members(layer, source).shapes, sizedFor(layer, source)).map(({ path }) => path);
   }
 
   /** Null for a layer that is not built, or cannot be. */

@@ -209,6 +209,38 @@ describe('placement', () => {
     }
   });
 
+  it('of copies along a path: equal ways apart, each as it lies to the path (common practice), one mesh', () => {
+    // A circle of 20 as the path, whose first point the block is measured from.
+    const round = solid(L_SHAPE, '<circle cx="70" cy="40" r="20" fill="none" stroke="#c04020" stroke-width="2"/>');
+    const [thing, path] = round.project.layers as [Project['layers'][0], Project['layers'][0]];
+    const copies = { along: 'path' as const, count: 5, layer: path.id, isTurned: true };
+    const placed = applyCommand(round.project, {
+      do: 'place',
+      places: [{ id: thing.id, placement: { ...UNPLACED, copies } }],
+    });
+    const places = round.evaluator.places(placed);
+    const layer = placed.layers.find(({ id }) => id === thing.id)!;
+    const middle = places.middles(layer).box;
+    const [x, y] = places.middles(placed.layers.find(({ id }) => id === path.id)!).box;
+    const spots = places.of(layer).map((each) => moved(each, middle));
+    const away = Math.hypot(middle[0] - x, middle[1] - y);
+    for (const [i, spot] of spots.entries()) {
+      expect(Math.hypot(spot[0] - x, spot[1] - y)).toBeCloseTo(away, 2);
+      const next = spots[(i + 1) % 5]!;
+      // Five chords of a fifth of a circle.
+      expect(Math.hypot(next[0] - spot[0], next[1] - spot[1])).toBeCloseTo(2 * away * Math.sin(Math.PI / 5), 2);
+    }
+    expect(new Set(round.evaluator.parts(placed).map(({ mesh }) => mesh)).size).toBe(2);
+    const straight = places.of({
+      ...layer,
+      id: 'other',
+      placement: { ...UNPLACED, copies: { ...copies, isTurned: false } },
+    });
+    for (const each of straight) expect([each[0], each[1], each[4], each[5]]).toEqual([1, 0, 0, 1]);
+    const lone = places.of({ ...layer, id: 'lone', placement: { ...UNPLACED, copies: { ...copies, layer: 'gone' } } });
+    expect(lone).toHaveLength(1);
+  });
+
   it('that does not turn copies leaves each the way the first stands', () => {
     const copies = {
       along: 'ring' as const,

@@ -13,6 +13,9 @@ import { boxOfPoints } from '../mesh/place.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { centroidOf, regionsArea, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
+import { contoursOf } from '../path/cubic.ts';
+import type { Path } from '../path/types.ts';
+import { type Way, wayAlong } from '../path/way.ts';
 
 export interface PlacedBox {
   readonly min: Point;
@@ -49,13 +52,19 @@ const areas = new OfObject((regions: readonly Region[]) => ({
 export class Places {
   private readonly project: Resolved;
   private readonly solidOf: (layer: Layer) => Solid | null;
+  /** The longest outline or line of a layer, where it was drawn; null where it has none. */
+  private readonly pathOf: (layer: string) => Way | null;
   private readonly weights = new Map<Layer | Group, Weighed | null>();
   private readonly groups = new Map<Group, readonly StandingGroup[]>();
   private readonly chains = new Map<string, readonly Rigid[]>();
 
-  constructor(project: Resolved, solidOf: (layer: Layer) => Solid | null) {
+  constructor(project: Resolved, solidOf: (layer: Layer) => Solid | null, curvesOf: (layer: Layer) => readonly Path[]) {
     this.project = project;
     this.solidOf = solidOf;
+    this.pathOf = (id) => {
+      const layer = project.layers.find((each) => each.id === id);
+      return layer ? longestWay(curvesOf(layer)) : null;
+    };
   }
 
   /** Where each copy of a layer or a group stands, in the world; the first is the thing itself. */
@@ -105,7 +114,7 @@ export class Places {
     if (!placement) return [STAY];
     const middle = this.middle(thing, placement.middle);
     const first = rigidOf(placement, middle);
-    return copiesOf(placement.copies, moved(first, middle)).map((copy) => product(copy, first));
+    return copiesOf(placement.copies, moved(first, middle), this.pathOf).map((copy) => product(copy, first));
   }
 
   /** The group that something is in. */
@@ -233,6 +242,11 @@ function boxOfPlaced(mesh: Mesh, place: Rigid): PlacedBox {
     }
   }
   return { min: low as unknown as Point, max: high as unknown as Point };
+}
+
+function longestWay(curves: readonly Path[]): Way | null {
+  const ways = curves.flatMap((path) => contoursOf(path).flatMap((contour) => wayAlong(contour) ?? []));
+  return ways.length > 0 ? ways.reduce((best, way) => (way.length > best.length ? way : best)) : null;
 }
 
 /** Null around nothing. */

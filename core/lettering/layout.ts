@@ -6,12 +6,12 @@ import type { Drawing, Shape } from '../drawing.ts';
 import { combine, type Filled } from '../outline/combine.ts';
 import { roughSize } from '../outline/corners.ts';
 import { boundsOf } from '../outline/measure.ts';
-import { at, contoursOf, directionAt, type Piece } from '../path/cubic.ts';
+import { contoursOf } from '../path/cubic.ts';
 import { flatten } from '../path/flatten.ts';
-import { lengthOf, parameterAt } from '../path/length.ts';
 import { transformPath } from '../path/matrix.ts';
 import { parsePath } from '../path/parse.ts';
 import type { Matrix, Path } from '../path/types.ts';
+import { placeOn, type Way, wayAlong } from '../path/way.ts';
 import type { Glyph, LetterFont } from './font.ts';
 import type { Lettering } from './settings.ts';
 
@@ -213,17 +213,9 @@ interface Placed {
   readonly text: string;
 }
 
-interface Way {
-  readonly pieces: readonly Piece[];
-  readonly lengths: readonly number[];
-  readonly length: number;
-}
-
 function alongPath(d: string): Way | null {
-  const pieces = contoursOf(parsePath(d).path)[0]?.pieces ?? [];
-  const lengths = pieces.map((piece) => lengthOf(piece));
-  const length = lengths.reduce((sum, v) => sum + v, 0);
-  return length > 0 ? { pieces, lengths, length } : null;
+  const [contour] = contoursOf(parsePath(d).path);
+  return contour ? wayAlong(contour) : null;
 }
 
 function placeLine(line: Line, index: number, { size, align, lineSpacing }: Setting, way: Way | null): Placed[] {
@@ -248,17 +240,10 @@ function placeLine(line: Line, index: number, { size, align, lineSpacing }: Sett
 }
 
 /** A letter stands upright on the path at its middle; letters beyond the path's ends go straight on. */
-function frameOn({ pieces, lengths, length }: Way, place: number, half: number, down: number): Matrix {
-  let rest = Math.min(length, Math.max(0, place));
-  const beyond = place - rest;
-  let i = 0;
-  while (i + 1 < pieces.length && rest > lengths[i]!) rest -= lengths[i++]!;
-  const piece = pieces[i]!;
-  const t = parameterAt(piece, rest);
-  const [ux, uy] = directionAt(piece.cubic, t) ?? [1, 0];
-  const back = beyond - half;
-  const [x, y] = [at(piece.cubic, 0, t) + back * ux - down * uy, at(piece.cubic, 1, t) + back * uy + down * ux];
-  return [ux, uy, -uy, ux, x, y];
+function frameOn(way: Way, place: number, half: number, down: number): Matrix {
+  const { x, y, ux, uy } = placeOn(way, place);
+  const back = place - Math.min(way.length, Math.max(0, place)) - half;
+  return [ux, uy, -uy, ux, x + back * ux - down * uy, y + back * uy + down * ux];
 }
 
 // --- shapes ---------------------------------------------------------------------------------------------------------

@@ -11,6 +11,7 @@ import {
   type Edit,
   Evaluator,
   emptyProject,
+  gaveOf,
   type Layer,
   type LayerChange,
   type LayerWishes,
@@ -24,10 +25,13 @@ import {
   type ProjectReply,
   partAreas,
   planOf,
+  type RuleBy,
+  resolve,
   type Source,
   type SourceReader,
   type Step,
   smallPartLimit,
+  subjectsOf,
   UNPLACED,
   type WallLimits,
 } from '../../core/index.ts';
@@ -59,6 +63,9 @@ const CHANGES: Readonly<Record<string, LayerChange>> = {
     material: { metalness: 0.4, roughness: 0.4 },
   },
 };
+
+/** Each layer of the patch 3 mm above what it overlaps; what lies on the marsh differs from it by hand. */
+const STEPPED: RuleBy = { kind: 'order', from: 0, step: 3 };
 
 /** Seeds an empty database. */
 export async function seedDemo(deps: DemoDeps): Promise<void> {
@@ -267,8 +274,32 @@ const DOTS = '#c9593f';
 async function patchProject({ evaluator, reader }: Workplace, file: Stored): Promise<Project> {
   const empty = emptyProject('Saltmarsh mission patch');
   const wishes: LayerWishes = { unit: 'mm', tolerance: empty.tolerance, size: SIZE, newId: counting('patch') };
-  return changedByName(added(empty, await evaluator.bringIn({ id: 'patch', ...file }, reader, wishes)), CHANGES);
+  const brought = added(empty, await evaluator.bringIn({ id: 'patch', ...file }, reader, wishes));
+  const subjects = subjectsOf(
+    evaluator,
+    resolve(brought),
+    brought.layers.map(({ id }) => id),
+  );
+  const rule = { id: 'base', what: 'base' as const, by: STEPPED, gave: gaveOf(STEPPED, subjects) };
+  const ruled = applyCommand(brought, { do: 'set-rule', rule });
+  return applyCommand(changedByName(ruled, CHANGES), { do: 'paint', paints: METALS.map(painted(ruled)) });
 }
+
+/** Cloth in metal: what of the patch is made of something else than the rest of its layer, by layer name. */
+const METALS = [
+  ['Rim', 'edge', 'brass'],
+  ['Rim', 'wall', 'brass'],
+  ['Moon', 'front', 'enamel'],
+  ['Moon', 'edge', 'gold'],
+  ['Heron', 'front', 'enamel'],
+] as const;
+
+const painted =
+  ({ layers }: Project) =>
+  ([name, side, id]: (typeof METALS)[number]): Paint => {
+    const layer = layers.find((each) => each.name === name)!;
+    return { layer: layer.id, side, material: madeOf(LIBRARY.find((known) => known.id === id)!, layer.material) };
+  };
 
 /** Leaves and pearls on a ring, tiles in a row: each drawn once. */
 async function tilesProject({ evaluator, reader }: Workplace, file: Stored): Promise<Project> {

@@ -70,6 +70,19 @@ export function copyChosen(): void {
   if (copies.length > 0) screen.select(copies);
 }
 
+/** Makes each chosen layer with several outlines a group of layers with one each; what was chosen stays chosen. */
+export function splitChosen(): void {
+  const gesture = `split ${performance.now()}`;
+  const several = chosen().filter(({ members }) => members.length > 1);
+  const kept = chosen().filter((layer) => !several.includes(layer));
+  const made = several.flatMap(({ id, members }) => {
+    const ids = members.map(() => crypto.randomUUID());
+    dispatch({ do: 'split-layer', layer: id, ids, group: crypto.randomUUID() }, gesture);
+    return ids;
+  });
+  if (made.length > 0) screen.select([...kept.map(({ id }) => id), ...made]);
+}
+
 export function removeChosenLayers(): void {
   const gesture = `remove ${performance.now()}`;
   const gone = chosen();

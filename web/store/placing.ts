@@ -228,6 +228,11 @@ export function startCopies({ id }: Thing, along: Copies['along']): Copies {
   const box = now().view?.placed[id]?.box;
   const wide = box ? box.max[0] - box.min[0] : 10;
   if (along === 'line') return { along, count: 3, step: [Number((wide * 1.1).toPrecision(3)), 0, 0] };
+  if (along === 'path') {
+    const layers = now().project?.layers ?? [];
+    const other = layers.find((layer) => layer.id !== id && layer.group !== id) ?? layers[0]!;
+    return { along, count: 8, layer: other.id, isTurned: true };
+  }
   return { along, count: 6, axis: 'z', centre: [0, 0, 0], span: 360, isTurned: true };
 }
 

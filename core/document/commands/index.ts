@@ -28,6 +28,7 @@ import { setBases } from './set-bases.ts';
 import { setRule } from './set-rule.ts';
 import { setTolerance } from './set-tolerance.ts';
 import { setUnit } from './set-unit.ts';
+import { splitLayer } from './split-layer.ts';
 import { ungroup } from './ungroup.ts';
 
 export const COMMAND_KINDS = [
@@ -42,6 +43,7 @@ export const COMMAND_KINDS = [
   removeProfile,
   changeLayers,
   copyLayer,
+  splitLayer,
   reorder,
   removeLayer,
   setBases,

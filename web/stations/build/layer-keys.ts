@@ -11,6 +11,7 @@ import {
   moveChosen,
   removeChosenLayers,
   renameChosen,
+  splitChosen,
   ungroupChosen,
 } from '../../store/layers.ts';
 
@@ -27,6 +28,7 @@ export const LAYER_KEYS: readonly LayerKey[] = [
   { keys: 'l', shown: 'L', does: 'Lock or unlock', act: lockChosen },
   { keys: 'mod+g', shown: 'Ctrl G', does: 'Group', act: groupChosen, isApart: true },
   { keys: 'mod+shift+g', shown: 'Ctrl Shift G', does: 'Ungroup', act: ungroupChosen },
+  { keys: 'alt+o', shown: 'Alt O', does: 'Make each outline a layer', act: splitChosen },
   { keys: 'alt+g', shown: 'Alt G', does: 'Choose the group around', act: chooseGroupAround },
   { keys: 'alt+c', shown: 'Alt C', does: 'Choose all of this colour', act: () => chooseAlike('colour'), isApart: true },
   { keys: 'alt+m', shown: 'Alt M', does: 'Choose all of this material', act: () => chooseAlike('material') },

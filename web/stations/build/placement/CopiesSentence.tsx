@@ -5,6 +5,7 @@ import { Sentence } from '../../../controls/Panel.tsx';
 import { Tick } from '../../../controls/Tick.tsx';
 import { Value } from '../../../controls/Value.tsx';
 import { place, startCopies, type Thing } from '../../../store/placing.ts';
+import { useDocumentPart } from '../../../store/project.ts';
 import type { AtLeastOne } from '../recipe/several.tsx';
 
 interface CopiesProps {
@@ -19,6 +20,7 @@ const WAYS = ['across', 'up', 'forward'] as const;
 /** Sentences read as the first one's. */
 export function CopiesSentence({ things, unit, step }: CopiesProps) {
   const { copies } = things[0].placement;
+  const layers = useDocumentPart((document) => document.layers);
   const set = (next: Copies | undefined, gesture: string | null = null) =>
     place(things, ({ placement: { copies: _, ...rest } }) => (next ? { ...rest, copies: next } : rest), gesture);
   const point = (label: string, at: readonly number[], to: (at: [number, number, number]) => Copies) =>
@@ -48,6 +50,7 @@ export function CopiesSentence({ things, unit, step }: CopiesProps) {
             ['none', 'once'],
             ['line', 'in copies along a line'],
             ['ring', 'in copies on a ring'],
+            ['path', 'in copies along a path'],
           ]}
           onChange={(along) => set(along === 'none' ? undefined : startCopies(things[0], along))}
         />
@@ -90,11 +93,27 @@ export function CopiesSentence({ things, unit, step }: CopiesProps) {
             axis through {point('Ring', copies.centre, (centre) => ({ ...copies, centre }))}
           </>
         )}
+        {copies?.along === 'path' && (
+          <>
+            from end to end of the longest outline or line of{' '}
+            <Choice
+              label="Layer of the path"
+              value={copies.layer}
+              options={[
+                ...(layers.some(({ id }) => id === copies.layer)
+                  ? []
+                  : [[copies.layer, 'a layer that is gone'] as const]),
+                ...layers.filter(({ id }) => id !== things[0].id).map(({ id, name }) => [id, name] as const),
+              ]}
+              onChange={(layer) => set({ ...copies, layer })}
+            />
+          </>
+        )}
         .
       </Sentence>
-      {copies?.along === 'ring' && (
+      {copies && copies.along !== 'line' && (
         <Tick
-          label="Each turns with the ring"
+          label={`Each turns with the ${copies.along}`}
           isOn={copies.isTurned}
           onChange={(isTurned) => set({ ...copies, isTurned })}
         />
