@@ -278,7 +278,7 @@ async function patchProject({ evaluator, reader }: Workplace, file: Stored): Pro
   const subjects = subjectsOf(
     evaluator,
     resolve(brought),
-    brought.layers.map(({ id }) => id),
+    brought.layers.filter(({ shown }) => shown).map(({ id }) => id),
   );
   const rule = { id: 'base', what: 'base' as const, by: STEPPED, gave: gaveOf(STEPPED, subjects) };
   const ruled = applyCommand(brought, { do: 'set-rule', rule });
@@ -289,9 +289,8 @@ async function patchProject({ evaluator, reader }: Workplace, file: Stored): Pro
 const METALS = [
   ['Rim', 'edge', 'brass'],
   ['Rim', 'wall', 'brass'],
-  ['Moon', 'front', 'enamel'],
   ['Moon', 'edge', 'gold'],
-  ['Heron', 'front', 'enamel'],
+  ['Heron', 'edge', 'copper'],
 ] as const;
 
 const painted =

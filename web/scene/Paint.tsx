@@ -65,8 +65,8 @@ export function Paint({ attach, material, isMapped, square: wanted, isChosen }: 
 
 const CHOSEN = new Color('#1d5f5a').multiplyScalar(0.14);
 /** What only mirrors has nothing else to be seen by; of all others it shows where a dark front bends, and lights little. */
-const mirroring = ({ metalness, transmission, coat }: WholeMaterial): number =>
-  LEAST_MIRRORED + (1 - LEAST_MIRRORED) * Math.max(metalness, transmission, 0.5 * coat);
+const mirroring = ({ metalness, transmission }: WholeMaterial): number =>
+  LEAST_MIRRORED + (1 - LEAST_MIRRORED) * Math.max(metalness, transmission);
 
 const LEAST_MIRRORED = 0.2;
 

@@ -12,6 +12,7 @@ import {
   MeshBasicMaterial,
   MeshPhysicalMaterial,
   MeshStandardMaterial,
+  PlaneGeometry,
   TorusGeometry,
 } from 'three';
 
@@ -25,6 +26,7 @@ extend({
   MeshBasicMaterial,
   MeshPhysicalMaterial,
   MeshStandardMaterial,
+  PlaneGeometry,
   TorusGeometry,
 });
 

@@ -34,7 +34,7 @@ export function BakeSentence({ bake, onChange }: BakeProps) {
       </Sentence>
       {bake && (
         <Sentence>
-          Where they meet it is{' '}
+          Where they meet they are{' '}
           <Value
             label="Contact shade"
             value={Math.round(100 * bake.shade)}
@@ -43,7 +43,7 @@ export function BakeSentence({ bake, onChange }: BakeProps) {
             max={100}
             onChange={(shade) => onChange({ ...bake, shade: shade / 100 })}
           />{' '}
-          darker, which ends{' '}
+          darker; the shade ends{' '}
           <Value
             label="Reach of the contact shade"
             value={Math.round(1000 * bake.reach) / 10}
@@ -53,7 +53,7 @@ export function BakeSentence({ bake, onChange }: BakeProps) {
             max={100}
             onChange={(reach) => onChange({ ...bake, reach: reach / 100 })}
           />{' '}
-          of the whole away. Every piece bleeds{' '}
+          of the whole size away. Every piece bleeds{' '}
           <Value
             label="Bleed"
             value={bake.bleed}
