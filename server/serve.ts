@@ -1,5 +1,5 @@
 // serve.ts — reads the environment, opens the database, seeds the demo, listens.
-import type { Server } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import { resolve } from 'node:path';
 import type { Express } from 'express';
 import { createApp } from './app.ts';
@@ -32,13 +32,14 @@ export async function serve({ thread, isStrict, pages }: Serving): Promise<void>
   await projects.purge(new Date(Date.now() - KEPT_DELETED_MS));
   await seedDemo({ projects, assets, demoFolder });
   await queue.resume();
-  const server = app.listen(Number(PORT), '127.0.0.1', (error?: Error) => {
-    if (error) throw error;
+  const server = createServer(app);
+  // Whoever is told that it is ready may ask at once.
+  await pages(app, server);
+  server.listen(Number(PORT), '127.0.0.1', () => {
     const address = server.address();
     const port = typeof address === 'object' && address ? address.port : PORT;
     console.log(`Outline Stack is ready at http://127.0.0.1:${port}`);
   });
-  await pages(app, server);
 
   const stop = () => {
     server.close(async () => {

@@ -20,6 +20,8 @@ export interface BuildInput {
   readonly placement: Placed;
   /** Those that were drawn by hand. */
   readonly profiles: readonly NamedProfile[];
+  /** Outlines of the layers that it needs, by their ids; those that are gone are missing. */
+  readonly others: ReadonlyMap<string, readonly Region[]>;
 }
 
 /** Where a source lies: project units in one of its own, and the place of its own that lies in the middle of the sheet, y down. */
@@ -74,7 +76,7 @@ export interface BuildKind<S extends { readonly kind: string }> {
   /** Names of what `mesh.sides` numbers: what materials can be given to. */
   readonly sides: readonly string[];
   start(wishes: StartWishes): S;
-  /** Ids of other layers whose bodies it needs. */
+  /** Ids of other layers whose outlines it needs. */
   needs(settings: S): readonly string[];
   /** How high the body is from its base, and settings that make it so high. */
   heightOf(settings: S): number;

@@ -74,6 +74,8 @@ export interface EvaluatorOptions {
 /** What a layer's results hang on besides itself, and those that are known. */
 interface Known {
   readonly source: Source;
+  /** The layers whose outlines it needs, and their sources. */
+  readonly others: readonly (readonly [Layer, Source])[];
   readonly tolerance: number;
   readonly profiles: readonly DrawnProfile[];
   outlines?: LayerOutlines;
@@ -268,8 +270,13 @@ export class Evaluator {
     const source = sourceOf(project, layer);
     const { tolerance, profiles } = project;
     const known = this.known.get(layer);
-    if (known?.source === source && known.tolerance === tolerance && known.profiles === profiles) return known;
-    const fresh: Known = { source, tolerance, profiles };
+    const others = othersOf(project, layer);
+    const areOthersSame =
+      known?.others.length === others.length &&
+      others.every(([other, of], i) => known.others[i]![0] === other && known.others[i]![1] === of);
+    const isSame = known?.source === source && known.tolerance === tolerance && known.profiles === profiles;
+    if (isSame && areOthersSame) return known;
+    const fresh: Known = { source, others, tolerance, profiles };
     this.known.set(layer, fresh);
     return fresh;
   }
@@ -310,34 +317,35 @@ export class Evaluator {
     const key = outlinesKey(layer, source, tolerance);
     const outlines = this.outlineSets.has(key) ? this.outlines(project, layer) : null;
     const { scale, origin } = sizedFor(layer, source);
-    const placed = { scale, origin };
-    if (outlines && this.plans.has(planKeyOf(outlines, inputOf(outlines, placed, profiles), layer.build))) return null;
+    const placement = { scale, origin };
+    if (outlines && this.plans.has(this.planKey(project, layer, outlines))) return null;
     const { shapes } = outlines ? { shapes: [] } : this.members(layer, source);
-    return { shapes, regions: outlines?.regions ?? null, placement: placed, tolerance, profiles, build: layer.build };
+    const { others } = this.input(project, layer, NO_OUTLINES);
+    return { shapes, regions: outlines?.regions ?? null, placement, tolerance, profiles, others, build: layer.build };
   }
 
   /** Equal keys, equal layers {@link made}. */
   madeKey(project: Resolved, layer: Layer): string {
     const { source, tolerance, profiles } = this.of(project, layer);
-    return `${outlinesKey(layer, source, tolerance)} ${hashOf(JSON.stringify([layer.build, profiles]))}`;
+    const own = `${outlinesKey(layer, source, tolerance)} ${hashOf(JSON.stringify([layer.build, profiles]))}`;
+    return `${own}${this.othersKey(project, layer)}`;
   }
 
   /** What {@link makeLayer} would make of a layer; null where it is not known, or nothing is made so. */
   made(project: Resolved, layer: Layer): MadeLayer | null {
-    const { source, profiles, outlines } = this.of(project, layer);
+    const { outlines } = this.of(project, layer);
     if (!outlines || buildKind(layer.build.kind).from !== 'outlines') return null;
-    const key = planKeyOf(outlines, inputOf(outlines, sizedFor(layer, source), profiles), layer.build);
+    const key = this.planKey(project, layer, outlines);
     return this.plans.has(key) ? { regions: outlines.regions, plan: this.plans.get(key, never) } : null;
   }
 
   /** Takes what {@link makeLayer} made of a pending layer. */
   adoptLayer(project: Resolved, layer: Layer, { regions, plan }: MadeLayer): void {
     const known = this.of(project, layer);
-    const { source, tolerance, profiles } = known;
+    const { source, tolerance } = known;
     const key = outlinesKey(layer, source, tolerance);
     known.outlines = this.outlineSets.get(key, () => outlinesOf(key, regions, this.members(layer, source).stranded));
-    const input = inputOf(known.outlines, sizedFor(layer, source), profiles);
-    this.plans.set(planKeyOf(known.outlines, input, layer.build), plan);
+    this.plans.set(this.planKey(project, layer, known.outlines), plan);
   }
 
   build(project: Resolved, layer: Layer): LayerBuild {
@@ -346,19 +354,38 @@ export class Evaluator {
     return known.built;
   }
 
-  private builtOf(project: Resolved, layer: Layer, { source, profiles }: Known): LayerBuild {
+  private builtOf(project: Resolved, layer: Layer, { source }: Known): LayerBuild {
     const { build } = layer;
     const builder = builderOf(build.kind);
     const outlines = this.outlines(project, layer);
     const found = buildKind(build.kind).from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
-    const input = { ...inputOf(outlines, sizedFor(layer, source), profiles), meshes: found.meshes };
-    const planKey = planKeyOf(outlines, input, build);
+    const input = { ...this.input(project, layer, outlines), meshes: found.meshes };
+    const planKey = this.planKey(project, layer, outlines);
     const key = `${planKey} ${builder.raiseKey(build)}`;
     return this.builds.get(key, () => {
       const plan = this.plans.get(planKey, () => builder.plan(input, build));
       const built = builder.raise(plan, input, build);
       return { ...built, key, warnings: [...found.warnings, ...built.warnings] };
     });
+  }
+
+  /** What a layer is built from, without meshes. */
+  private input(project: Resolved, layer: Layer, { regions, extent }: LayerOutlines): BuildInput {
+    const { source, others, profiles } = this.of(project, layer);
+    const outlines = others.map(([other]) => [other.id, this.outlines(project, other).regions] as const);
+    return { regions, extent, meshes: [], placement: sizedFor(layer, source), profiles, others: new Map(outlines) };
+  }
+
+  /** Equal keys, equal outlines of the layers that a layer needs. */
+  private othersKey(project: Resolved, layer: Layer): string {
+    const { others, tolerance } = this.of(project, layer);
+    return others.map(([other, source]) => ` ${outlinesKey(other, source, tolerance)}`).join('');
+  }
+
+  private planKey(project: Resolved, layer: Layer, outlines: LayerOutlines): string {
+    const { build } = layer;
+    const own = builderOf(build.kind).planKey(this.input(project, layer, outlines), build);
+    return `${outlines.key} ${build.kind} ${own}${this.othersKey(project, layer)}`;
   }
 
   /** Meshes of the parts that are members of a layer. */
@@ -390,12 +417,12 @@ export class Evaluator {
 
   /** How far the curves of a layer turn from the edges of its mesh. */
   private bendsOf(project: Resolved, layer: Layer): Float64Array | null {
-    const { source, tolerance, profiles } = this.of(project, layer);
+    const { source, tolerance } = this.of(project, layer);
     const outlines = this.outlines(project, layer);
     const builder = builderOf(layer.build.kind);
     const placed = sizedFor(layer, source);
-    const input = inputOf(outlines, placed, profiles);
-    const planKey = planKeyOf(outlines, input, layer.build);
+    const input = this.input(project, layer, outlines);
+    const planKey = this.planKey(project, layer, outlines);
     return this.stages.get('bends', planKey, () => {
       const plan = this.plans.get(planKey, () => builder.plan(input, layer.build));
       const curves = () => shapeCurves(this.members(layer, source).shapes, placed, tolerance);
@@ -462,9 +489,8 @@ export class Evaluator {
   }
 
   private raised(project: Resolved, layer: Layer): Raised {
-    const { source, profiles } = this.of(project, layer);
     const { regions } = this.outlines(project, layer);
-    const input = inputOf(this.outlines(project, layer), sizedFor(layer, source), profiles);
+    const input = this.input(project, layer, this.outlines(project, layer));
     return {
       layer,
       regions,
@@ -524,6 +550,7 @@ export interface PendingLayer {
   readonly placement: Placed;
   readonly tolerance: number;
   readonly profiles: readonly DrawnProfile[];
+  readonly others: BuildInput['others'];
   readonly build: Build;
 }
 
@@ -533,9 +560,10 @@ export interface MadeLayer {
 }
 
 /** The slow part of building a layer. */
-export function makeLayer({ shapes, regions: known, placement, tolerance, profiles, build }: PendingLayer): MadeLayer {
+export function makeLayer(pending: PendingLayer): MadeLayer {
+  const { shapes, regions: known, placement, tolerance, profiles, others, build } = pending;
   const regions = known ?? shapeRegions(shapes, placement, tolerance);
-  const input: BuildInput = { regions, extent: extentOf(regions), meshes: [], placement, profiles };
+  const input: BuildInput = { regions, extent: extentOf(regions), meshes: [], placement, profiles, others };
   return { regions, plan: builderOf(build.kind).plan(input, build) };
 }
 
@@ -561,12 +589,19 @@ function extentOf(regions: readonly Region[]): number {
 
 const outlinesKey = (layer: Layer, source: Source, tolerance: number) => `${membersKey(layer, source)} ${tolerance}`;
 
-function inputOf({ regions, extent }: LayerOutlines, placement: Placed, profiles: readonly DrawnProfile[]): BuildInput {
-  return { regions, extent, meshes: [], placement, profiles };
-}
+const NO_OUTLINES: LayerOutlines = { key: '', regions: [], extent: 0, points: 0, stranded: [] };
 
-const planKeyOf = ({ key }: LayerOutlines, input: BuildInput, build: Build) =>
-  `${key} ${build.kind} ${builderOf(build.kind).planKey(input, build)}`;
+const NONE: Known['others'] = [];
+
+/** The layers whose outlines a layer needs, without those that are gone. */
+export function othersOf(project: Resolved, { id, build }: Layer): Known['others'] {
+  const needed = buildKind(build.kind).needs(build);
+  if (needed.length === 0) return NONE;
+  return needed.flatMap((wanted): (readonly [Layer, Source])[] => {
+    const other = wanted === id ? undefined : project.layers.find((each) => each.id === wanted);
+    return other ? [[other, sourceOf(project, other)]] : [];
+  });
+}
 
 /** @throws {GeometryError} 'unknown-id' */
 export function sourceOf(project: Resolved, layer: Layer): Source {

@@ -83,6 +83,7 @@ export function crownShares(faces: Faces): Float64Array {
 
 interface RowedFaces extends Faces {
   readonly rows: Float64Array;
+  readonly levels: Uint16Array | null;
   readonly flow: PlanFlow;
 }
 
@@ -97,6 +98,7 @@ export function withRidges<P extends RowedFaces>(plan: P): P {
   const rimEdges = new Set(rim.map(([a, b]) => `${a} ${b}`));
   const points = [...plan.points];
   const rows = [...plan.rows];
+  const levels = plan.levels && [...plan.levels];
   const middles = new Map<string, number>();
   const middleOf = (a: number, b: number): number | null => {
     if (!isRim.has(a) || !isRim.has(b) || rimEdges.has(`${a} ${b}`)) return null;
@@ -105,6 +107,8 @@ export function withRidges<P extends RowedFaces>(plan: P): P {
     if (known !== undefined) return known;
     const point = rows.push((rows[a]! + rows[b]!) / 2) - 1;
     points.push((points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2);
+    // Both are on the same piece of the front.
+    levels?.push(levels[a]!);
     middles.set(key, point);
     return point;
   };
@@ -133,6 +137,7 @@ export function withRidges<P extends RowedFaces>(plan: P): P {
     ...plan,
     points: Float64Array.from(points),
     rows: Float64Array.from(rows),
+    levels: levels && Uint16Array.from(levels),
     starts: ends,
     corners: Uint32Array.from(faces.flatMap(({ corners: own }) => own)),
     sides: Uint8Array.from(faces, ({ side }) => side),

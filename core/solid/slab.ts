@@ -16,6 +16,7 @@ import type { FlatOutline } from './front/types.ts';
 import { buildFlange, buildLid, type EdgePath, joinLids, type Lid } from './lid.ts';
 import { type Profile, type ProfileCurve, type ProfileRows, profileRows } from './profile.ts';
 import { outlineOf, rimFor } from './rim.ts';
+import { ON, type SteppedLid, stepped } from './steps.ts';
 
 /** What becomes of an edge that reaches further than a stroke is wide: it ends in a ridge, or is held before it does. */
 export const BEYOND = ['ridge', 'hold'] as const;
@@ -52,6 +53,13 @@ export interface SlabSpec {
   readonly wallRows: number;
   /** Flat where nothing is said. */
   readonly form?: FrontForm;
+  /** Outlines on the front that stand out of it, or sink into it below 0; never by 0. */
+  readonly steps?: readonly FrontStep[];
+}
+
+export interface FrontStep {
+  readonly regions: readonly Region[];
+  readonly by: number;
 }
 
 export interface SlabPlan {
@@ -71,6 +79,12 @@ export interface SlabPlan {
   readonly unheldOutlines: number;
   /** Whether an edge was to reach out, and could not be made. */
   readonly lostFlange: boolean;
+  /** For each point, its height among {@link heights}; null for a front without steps. */
+  readonly levels: Uint16Array | null;
+  /** What adds up to each height: numbers of steps. */
+  readonly heights: readonly (readonly number[])[];
+  /** Steps of which nothing lies on the front. */
+  readonly lostSteps: number;
   /** Of a front that is crowned: how far each point lies from its rim, the farthest at 1. */
   readonly crown: Float64Array | null;
 }
@@ -82,6 +96,9 @@ const FRONT = SIDES.indexOf('front');
 const EDGE = SIDES.indexOf('edge');
 const WALL = SIDES.indexOf('wall');
 const BACK = SIDES.indexOf('back');
+
+/** By what a face of a lid is on; the flat is the front's or the back's. */
+const SIDE_ON: Readonly<Record<number, number>> = { [ON.edge]: EDGE, [ON.wall]: WALL };
 
 /** A reach below this share of the extent is below what float32 files and the sheet's grid can hold. */
 const LEAST_REACH = 1e-6;
@@ -139,6 +156,7 @@ export function planKey({ front, back, faces, cell, wallRows, form }: SlabSpec):
  */
 export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   const parts: Part[] = [];
+  const steps = (spec.steps ?? []).map(({ regions: own }) => own);
   let lostFlange = false;
   const box = boundsOf(regions.map(({ outer }) => outer));
   const outward = Math.max(...[spec.front, spec.back].map((edge) => (edge?.way === 'out' ? edge.reach : 0)));
@@ -177,10 +195,11 @@ export function planSlab(regions: readonly Region[], spec: SlabSpec): SlabPlan {
   } else {
     for (const rim of rims) {
       const lid = buildLid(rim, front);
-      parts.push(partOf([rim], lid, areAlike ? lid : buildLid(rim, back)));
+      const raised = steps.length > 0 ? stepped(lid, outlineOf([rim]).points.length / 2, steps, faces, extent) : null;
+      parts.push(partOf([rim], raised ?? lid, areAlike ? lid : buildLid(rim, back)));
     }
   }
-  const plan = new PlanWriter(parts, spec.wallRows).plan(lostFlange);
+  const plan = new PlanWriter(parts, spec.wallRows).plan(lostFlange, steps.length);
   if (spec.form?.is !== 'crowned') return plan;
   const ridged = withRidges(plan);
   return { ...ridged, crown: crownShares(ridged) };
@@ -207,7 +226,9 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
   const frontFoot = base + spec.depth - (spec.front?.rise ?? 0);
   const backFoot = base + (spec.back?.rise ?? 0);
   const wall = frontFoot - backFoot;
-  const rise = riseOf(plan, spec.form, wall * (1 - LEAST_WALL));
+  const formed = riseOf(plan, spec.form, wall * (1 - LEAST_WALL));
+  const lifts = liftsOf(plan, spec.steps ?? [], spec.depth * (1 - LEAST_WALL) - (spec.back?.rise ?? 0));
+  const lift = (i: number) => (plan.levels ? lifts[plan.levels[i]!]! : 0);
   const positions = new Float64Array(plan.rows.length * 3);
   const across = new Float64Array(plan.rows.length);
   for (let i = 0; i < plan.rows.length; i++) {
@@ -215,11 +236,11 @@ export function raiseSlab(plan: SlabPlan, spec: SlabSpec, base = 0): Mesh {
     positions[3 * i] = plan.points[2 * i]!;
     positions[3 * i + 1] = plan.points[2 * i + 1]!;
     if (row >= 0) {
-      positions[3 * i + 2] = frontFoot + between(front.heights, row) + rise(i);
-      across[i] = wall + between(front.lengths, row);
+      positions[3 * i + 2] = frontFoot + between(front.heights, row) + formed(i) + lift(i);
+      across[i] = wall + between(front.lengths, row) + lift(i);
     } else if (row > -1) {
       // The wall follows as far up as it goes.
-      positions[3 * i + 2] = frontFoot + row * wall + (1 + row) * rise(i);
+      positions[3 * i + 2] = frontFoot + row * wall + (1 + row) * formed(i);
       across[i] = wall + row * wall;
     } else {
       positions[3 * i + 2] = backFoot - between(back.heights, -1 - row);
@@ -251,6 +272,16 @@ function riseOf({ points, crown }: SlabPlan, form: FrontForm | undefined, room: 
     return (i) => form.height * dome(crown[i]!);
   }
   return () => 0;
+}
+
+/** By how much each height is above the front. @param room below it @throws {GeometryError} 'out-of-range' */
+function liftsOf({ heights }: SlabPlan, steps: readonly FrontStep[], room: number): number[] {
+  const lifts = heights.map((each) => each.reduce((sum, step) => sum + steps[step]!.by, 0));
+  const lowest = -Math.min(0, ...lifts);
+  if (lowest < room) return lifts;
+  const [sunk, left] = [lowest, room].map((v) => Number(v.toPrecision(3)));
+  const message = `A region of the front sinks by ${sunk}, where only ${left} are: make it deeper, or sink the region less.`;
+  throw new GeometryError('out-of-range', message);
 }
 
 /** The mesh without the faces that close its front, its back, or both. */
@@ -290,11 +321,13 @@ function between(values: readonly number[], row: number): number {
 interface Part {
   readonly rims: readonly Region[];
   readonly outline: FlatOutline;
-  readonly front: Lid;
+  readonly front: Lid | SteppedLid;
   readonly back: Lid;
 }
 
-const partOf = (rims: readonly Region[], front: Lid, back: Lid): Part => ({
+const innerOf = (lid: Lid | SteppedLid): FlatOutline | null => ('inner' in lid ? lid.inner : null);
+
+const partOf = (rims: readonly Region[], front: Lid | SteppedLid, back: Lid): Part => ({
   rims,
   outline: outlineOf(rims),
   front,
@@ -313,6 +346,8 @@ class PlanWriter {
   private readonly edges: Int32Array;
   private readonly begins: Float64Array;
   private readonly next: Uint32Array;
+  private readonly levels: Uint16Array;
+  private readonly heights: (readonly number[])[] = [[]];
   /** How many points, corners, faces and outline edges are written. */
   private point = 0;
   private corner = 0;
@@ -328,10 +363,11 @@ class PlanWriter {
       points += front.rows.length + back.rows.length + (wallRows - 1) * rim;
       faces += front.edges.length + back.edges.length + wallRows * rim;
       corners += front.corners.length + back.corners.length + 4 * wallRows * rim;
-      edges += rim;
+      edges += rim + (innerOf(front)?.points.length ?? 0) / 2;
     }
     this.points = new Float64Array(2 * points);
     this.rows = new Float64Array(points);
+    this.levels = new Uint16Array(points);
     this.starts = new Uint32Array(faces + 1);
     this.corners = new Uint32Array(corners);
     this.sides = new Uint8Array(faces);
@@ -340,7 +376,7 @@ class PlanWriter {
     this.next = new Uint32Array(edges);
   }
 
-  plan(lostFlange: boolean): SlabPlan {
+  plan(lostFlange: boolean, steps: number): SlabPlan {
     for (const part of this.parts) this.write(part);
     const count = (is: (part: Part) => boolean) => this.parts.filter(is).length;
     const ringOutlines = count(({ front, back }) => front.path === 'rings' || back.path === 'rings');
@@ -357,12 +393,16 @@ class PlanWriter {
       ringOutlines,
       unheldOutlines: count(({ front, back }) => front.isUnheld || back.isUnheld),
       lostFlange,
+      levels: this.heights.length > 1 ? this.levels : null,
+      heights: this.heights,
+      lostSteps: steps - new Set(this.heights.flatMap((each) => each.slice(-1))).size,
       crown: null,
     };
   }
 
   private write({ outline, front, back }: Part): void {
     const frontAt = this.writePoints(front.points, front.rows);
+    if ('levels' in front) this.writeLevels(front, frontAt);
     const backAt = this.writePoints(
       back.points,
       back.rows.map((row) => -1 - row),
@@ -373,7 +413,19 @@ class PlanWriter {
     const { points, edges } = outline;
     this.begins.set(points, 2 * this.edge);
     for (let e = 0; e < edges.length; e += 2) this.next[this.edge + edges[e]!] = this.edge + edges[e + 1]!;
-    this.edge += edges.length / 2;
+    const inner = innerOf(front);
+    const first = this.edge + edges.length / 2;
+    if (inner) {
+      this.begins.set(inner.points, 2 * first);
+      for (let e = 0; e < inner.edges.length; e += 2) this.next[first + inner.edges[e]!] = first + inner.edges[e + 1]!;
+    }
+    this.edge = first + (inner?.points.length ?? 0) / 2;
+  }
+
+  private writeLevels({ levels, heights }: SteppedLid, first: number): void {
+    const known = this.heights.length - 1;
+    for (const [i, level] of levels.entries()) this.levels[first + i] = level === 0 ? 0 : known + level;
+    this.heights.push(...heights.slice(1));
   }
 
   /** @returns the number of the first */
@@ -392,7 +444,7 @@ class PlanWriter {
       for (let c = from; c < to; c++) {
         this.corners[this.corner++] = first + lid.corners[isTurned && c > from ? from + to - c : c]!;
       }
-      this.closeFace(lid.onEdge[f] ? EDGE : flatSide, lid.edges[f]!);
+      this.closeFace(SIDE_ON[lid.onEdge[f]!] ?? flatSide, lid.edges[f]!);
     }
   }
 

@@ -4,7 +4,7 @@ import { GeometryError, type Warning } from '../base/errors.ts';
 import type { Resolved } from '../document/resolve.ts';
 import { type Layer, picturesOn, uvLayoutOf } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
-import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
+import { type Evaluator, NotOpen, othersOf, sourceOf } from '../evaluate/evaluator.ts';
 import { membersKey } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxAround, type Middles } from '../evaluate/places.ts';
@@ -173,7 +173,8 @@ export class BuildViews {
   private factsOf(project: Resolved, layer: Layer, source: Source): Facts {
     const known = this.facts.get(layer);
     const { tolerance, profiles } = project;
-    if (known?.source === source && known.project.tolerance === tolerance && known.project.profiles === profiles) {
+    const isSame = known?.source === source && known.project.tolerance === tolerance;
+    if (isSame && known.project.profiles === profiles && areSameOthers(known.project, project, layer)) {
       return known.facts;
     }
     const facts = this.foundFacts(project, layer, source);
@@ -245,6 +246,12 @@ const sectionsOf = ({ material, sideMaterials }: Layer) =>
   sideMaterials ? numberedSides(materialsOf(material, sideMaterials), SIDES) : ALL_ONE;
 
 const ALL_ONE = SIDES.map(() => 0);
+
+/** Whether the outlines that a layer needs of other layers are the very same in two projects. */
+function areSameOthers(before: Resolved, after: Resolved, layer: Layer): boolean {
+  const [a, b] = [othersOf(before, layer), othersOf(after, layer)];
+  return a.length === b.length && a.every(([other, source], i) => b[i]![0] === other && b[i]![1] === source);
+}
 
 /** How the faces of a layer lie on pictures; null where none is shown on it. */
 function layoutShown(layer: Layer, { checker }: Overlays): UvLayout | null {

@@ -66,6 +66,7 @@ describe('the build', () => {
       meshes: [],
       placement: { scale: 1, origin: [0, 0] as const },
       profiles: [],
+      others: new Map(),
     };
     const thin = plate.start({ depth: 1, reach: 0, size: 20 });
     const plan = plateBuilder.plan(input, thin);

@@ -11,12 +11,17 @@ import { specOf } from './slab.ts';
 
 export const slabBuilder = {
   kind: 'slab',
-  planKey: (input, settings) => planKey(fitted(input, settings).spec),
+  planKey: (input, settings) =>
+    `${planKey(fitted(input, settings).spec)} ${stepsOf(settings).map(({ layer }) => layer)}`,
   plan: (input, settings) => planSlab(input.regions, fitted(input, settings).spec),
-  buffersOf: ({ points, rows, starts, corners, sides, flow }) =>
-    [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next].map(({ buffer }) => buffer),
-  raiseKey: ({ depth, edge, backEdge, front }) =>
-    `${depth} ${edge.on} ${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''} ${front ? JSON.stringify(front) : ''}`,
+  buffersOf: ({ points, rows, starts, corners, sides, flow, levels }) =>
+    [points, rows, starts, corners, sides, flow.edges, flow.points, flow.next, ...(levels ? [levels] : [])].map(
+      ({ buffer }) => buffer,
+    ),
+  raiseKey({ depth, edge, backEdge, front, regions }) {
+    const rises = `${riseOf(edge)} ${backEdge ? riseOf(backEdge) : ''}`;
+    return `${depth} ${edge.on} ${rises} ${front ? JSON.stringify(front) : ''} ${regions ? JSON.stringify(regions) : ''}`;
+  },
   raise(plan, input, settings) {
     const { spec, warnings } = fitted(input, settings);
     if (plan.unheldOutlines > 0) {
@@ -27,6 +32,11 @@ export const slabBuilder = {
     if (plan.lostFlange) {
       const message = 'The outlines are too intricate for an edge that reaches out this far; it was left out.';
       warnings.push({ code: 'no-flange', message });
+    }
+    if (plan.lostSteps > 0) {
+      const which = plan.lostSteps === 1 ? 'One layer that was' : `${plan.lostSteps} layers that were`;
+      const message = `${which} to stand out of the front does not lie on what is flat of it.`;
+      warnings.push({ code: 'no-region', message });
     }
     const { edgePath, ringOutlines } = plan;
     return { mesh: raiseSlab(plan, spec), edgePath, ringOutlines, warnings };
@@ -44,5 +54,10 @@ export const slabBuilder = {
 
 const middles = new OfObject((regions: readonly Region[]) => centroidOf(ringsOf(regions)));
 
-const fitted = ({ extent, regions, profiles }: BuildInput, settings: Slab) =>
-  fitSpec(specOf(settings, profiles, middles.get(regions)), extent);
+function fitted({ extent, regions, profiles, others }: BuildInput, settings: Slab) {
+  const steps = stepsOf(settings).map(({ layer, by }) => ({ regions: others.get(layer) ?? [], by }));
+  return fitSpec({ ...specOf(settings, profiles, middles.get(regions)), steps }, extent);
+}
+
+/** What changes nothing is no step. */
+const stepsOf = ({ regions = [] }: Slab) => regions.filter(({ by }) => by !== 0);

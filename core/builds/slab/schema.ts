@@ -7,7 +7,7 @@ import { FACE_MESHES } from '../../solid/front/front.ts';
 import { MOST_CURVE_POINTS, PROFILES } from '../../solid/profile.ts';
 import { BEYOND, CAPPED, WAYS } from '../../solid/slab.ts';
 
-export const SLAB_LIMITS = { steps: 32, wallRows: 64 } as const;
+export const SLAB_LIMITS = { steps: 32, wallRows: 64, regions: 40 } as const;
 
 const profileName = z.string().trim().min(1).max(120);
 
@@ -75,6 +75,11 @@ export const SlabSchema = z.object({
   /** Which of front and back are closed with faces. */
   caps: z.enum(CAPPED),
   front: FrontSchema.optional(),
+  /** Layers whose outlines, where they lie on the front, stand out of it, or sink into it below 0. */
+  regions: z
+    .array(z.object({ layer: z.string().min(1).max(200), by: height() }))
+    .max(SLAB_LIMITS.regions)
+    .optional(),
 });
 
 export const SlabChangeSchema = SlabSchema.omit({ kind: true })

@@ -48,7 +48,7 @@ export const slab = {
     wallRows: 1,
     caps: 'both',
   }),
-  needs: () => [],
+  needs: ({ regions = [] }) => regions.map(({ layer }) => layer),
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
   elevation,
