@@ -111,3 +111,51 @@ test('variants lie side by side, two are seen large, one is taken as one step, a
   await expect(page.getByLabel('Depth', { exact: true })).toHaveValue('2.6');
   expect(trouble).toEqual([]);
 });
+
+test('outlines of another layer stand out of a front, in one body with it, and come off again', async ({ page }) => {
+  await openDemo(page);
+  const volume = await proofNumber(page, 'volume');
+  await row(page, 'Night').click();
+  await choose(page, /^Layer that stands out of the front/, 'Marsh');
+  await expect(page.getByText('On its front, “Marsh” stands out by')).toBeVisible();
+  await expect(page.getByLabel('Build Marsh')).not.toBeChecked();
+  await page.getByLabel('Height of Marsh on the front').fill('-1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('On its front, “Marsh” sinks in by')).toBeVisible();
+  await proven(page);
+  await expect.poll(() => proofNumber(page, 'volume')).toBeLessThan(volume);
+  await page.getByRole('button', { name: 'take it off' }).click();
+  await expect(page.getByLabel('Build Marsh')).toBeChecked();
+  await proven(page);
+  await expect.poll(() => proofNumber(page, 'volume')).toBeCloseTo(volume, 0);
+});
+
+test('a picture lies on a side, and everything is baked into one that the file holds', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Source behind the solid' }).click();
+  await expect(page.getByRole('button', { name: 'Source behind the solid' })).toHaveAttribute('aria-pressed', 'true');
+  await row(page, 'Night').click();
+  await page.getByLabel('Picture to lay on it').setInputFiles('README.md');
+  await expect(page.getByText('“README.md” is no picture that can be read: take PNG, JPEG or WebP.')).toBeVisible();
+  await page.getByLabel('Picture to lay on it').setInputFiles('demo/crest.jpg');
+  await expect(page.getByText('It shows “crest.jpg” where its UVs lay it')).toBeVisible();
+  await page.getByRole('link', { name: 'Export' }).click();
+  await choose(page, /^Materials of the file/, 'share a baked picture of 512 px');
+  await page.getByRole('button', { name: 'Make the GLB file' }).click();
+  await expect(page.locator('[data-read-back="true"]')).toBeVisible({ timeout: 60_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /\.glb/ }).click(),
+  ]);
+  const bytes = readFileSync(await download.path());
+  const json = JSON.parse(bytes.subarray(20, 20 + bytes.readUInt32LE(12)).toString());
+  expect([json.images.length, json.materials.length]).toEqual([1, 1]);
+  expect(
+    json.meshes.every(({ primitives: [first] }: { primitives: { material: number }[] }) => first!.material === 0),
+  ).toBe(true);
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.getByRole('link', { name: 'Build' }).click();
+  await expect(page.getByText('It shows no picture')).toBeVisible();
+  expect(trouble).toEqual([]);
+});

@@ -5,6 +5,7 @@ import { EdgeSentence } from './EdgeSentence.tsx';
 import { FacesSentence } from './FacesSentence.tsx';
 import { FrontSentence } from './FrontSentence.tsx';
 import type { BuildSentencesProps } from './index.ts';
+import { RegionsSentence } from './RegionsSentence.tsx';
 
 export function SlabSentences({ layers, narrowest, step, change }: BuildSentencesProps<'slab'>) {
   const ofLayers = readingOf(layers);
@@ -13,6 +14,7 @@ export function SlabSentences({ layers, narrowest, step, change }: BuildSentence
     <>
       <EdgeSentence layers={layers} of={of} narrowest={narrowest} step={step / 2} change={change} />
       <FrontSentence layers={layers} of={of} step={step} change={change} />
+      {layers.length === 1 && <RegionsSentence layer={layers[0]} step={step} change={change} />}
       <FacesSentence layers={layers} of={of} step={step} change={change} />
     </>
   );
