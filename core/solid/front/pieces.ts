@@ -2,7 +2,7 @@
 import { fillRegions } from '../../outline/arrangement.ts';
 import { inflate } from '../../outline/clipper.ts';
 import { gridFor, toGrid } from '../../outline/grid.ts';
-import { regionsArea, ringsOf } from '../../outline/measure.ts';
+import { boundsOf, regionsArea, ringsOf } from '../../outline/measure.ts';
 import { insetRegions } from '../../outline/offset.ts';
 import { sharedRegions } from '../../outline/overlap.ts';
 import { fromGridRegions, regionsOf } from '../../outline/regions.ts';
@@ -62,7 +62,10 @@ function place(regions: readonly Region[], step: number, pieces: FrontPiece[], g
 
 /** What is further from some regions than the gap. */
 function without(regions: readonly Region[], others: readonly Region[], gap: number): Region[] {
-  const grid = gridFor([...ringsOf(regions), ...ringsOf(others)]);
+  const { minX, minY, maxX, maxY } = boundsOf(ringsOf(others))!;
+  // What is made wider has to lie on the grid as well.
+  const room = Float64Array.of(minX - 2 * gap, minY - 2 * gap, maxX + 2 * gap, maxY + 2 * gap);
+  const grid = gridFor([...ringsOf(regions), ...ringsOf(others), room]);
   const onGrid = (list: readonly Region[]) => ringsOf(list).map((ring) => toGrid(ring, grid));
   const around = inflate(onGrid(others), gap / grid.step);
   const rest = fillRegions([...onGrid(regions), ...around.map((path) => path.toReversed())], 'positive');
