@@ -277,6 +277,16 @@ describe('steps', () => {
     expect(name()).toBe('Sign');
   });
 
+  it('are kept where the server writes down fields in another order', async () => {
+    rename('a');
+    rename('b');
+    await store.saveNow();
+    server.document = Object.fromEntries(Object.entries(server.document).reverse()) as Project;
+    await visit();
+    store.undoChange();
+    expect(name()).toBe('a');
+  });
+
   it('are kept to the fiftieth, without what they share being kept over and over', async () => {
     for (let i = 0; i < 60; i++) rename(`step ${i}`);
     await visit();

@@ -97,5 +97,12 @@ export async function keepAsNew({ id, document }: Unsaved): Promise<void> {
   await forget(id);
 }
 
-/** Whether two documents say the same: a save whose answer was lost is no conflict. */
-export const isSame = (a: Project, b: Project): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** Whether two documents say the same, in whatever order: a save whose answer was lost is no conflict. */
+export const isSame = (a: Project, b: Project): boolean => a === b || sorted(a) === sorted(b);
+
+const sorted = (document: Project): string =>
+  JSON.stringify(document, (_, value: unknown) =>
+    value !== null && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  );
