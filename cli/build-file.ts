@@ -23,6 +23,7 @@ import {
   type OutlineFormat,
   type Point3,
   type Project,
+  picturesOn,
   proofOf,
   type Resolved,
   regionsArea,
@@ -214,6 +215,12 @@ async function projectOf(
   const project = isSplit ? split(added, newId) : added;
   const painted = material ? withMaterial(project, material) : project;
   const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), painted);
+  if (picturesOn(ruled.layers).length > 0) {
+    said.push({
+      code: 'left-out',
+      message: 'Left out: the pictures of the material, whose bytes its file does not hold.',
+    });
+  }
   return { project: resolve(ruled), warnings: [...warnings, ...said] };
 }
 

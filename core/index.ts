@@ -77,6 +77,7 @@ export {
   LIMITS,
   type Project,
   ProjectSchema,
+  picturesOn,
   type Recipe,
   RecipeSchema,
 } from './document/schema.ts';

@@ -78,3 +78,10 @@ describe('a recipe', () => {
     expect(heightOf(layerOf(after, second).build)).toBeCloseTo(7.3 / 25.4, 9);
   });
 });
+
+it('leave out the layers of the project that stand out of a front', () => {
+  const raised = change(first, { build: { regions: [{ layer: second, by: 1 }] } });
+  const recipe = recipeOf(raised.layers.find(({ id }) => id === first)!, raised);
+  expect(RecipeSchema.safeParse(recipe).success).toBe(true);
+  expect(recipe).not.toHaveProperty('regions');
+});

@@ -20,7 +20,8 @@ export function recipeOf(
   const drawn = profiles.filter(({ name }) =>
     edges.some((edge) => typeof edge?.profile === 'object' && edge.profile.drawn === name),
   );
-  const { backEdge, ...rest } = { backEdge: null, ...settings };
+  // Other layers are those of the project.
+  const { backEdge, regions: _regions, ...rest } = { backEdge: null, regions: [], ...settings };
   const recipe: Recipe = {
     ...rest,
     ...(backEdge ? { backEdge } : {}),
