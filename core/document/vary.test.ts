@@ -48,6 +48,13 @@ describe('a value that is varied', () => {
     ).toBe(9);
   });
 
+  it('of glass is as thick as the library says, whatever the unit', () => {
+    const material = VARIED.find(({ id }) => id === 'material')!;
+    const made = variant({ ...project, unit: 'cm' }, layers, [{ varied: material, value: 'glass' }]);
+    // 2 mm.
+    expect(made.layers[0]!.material.thickness).toBeCloseTo(0.2, 9);
+  });
+
   it('that makes no valid document is refused with the reason', () => {
     const depth = VARIED.find(({ id }) => id === 'depth')!;
     expect(() => variant(project, layers, [{ varied: depth, value: -3 }])).toThrow(/The change was not made/);

@@ -1,5 +1,6 @@
 // vary.ts — values that can be varied: each as a command that sets it, so that a variant is a document like any other, and taking one
 // is a change like any other.
+import { MM_PER_UNIT, type Unit } from '../base/units.ts';
 import { heightOf } from '../builds/index.ts';
 import { LIBRARY, madeOf, PALETTES, swapped } from '../materials/library.ts';
 import { lightnessOfHex } from '../picture/colour.ts';
@@ -28,7 +29,8 @@ export interface VariedNumber extends VariedBase {
 export interface VariedChoice extends VariedBase {
   readonly is: 'choice';
   readonly choices: readonly (readonly [value: string, words: string])[];
-  readonly to: (layers: readonly Layer[], value: string) => Command;
+  /** Lengths of the library are millimetres. */
+  readonly to: (layers: readonly Layer[], value: string, unit: Unit) => Command;
 }
 
 export type Varied = VariedNumber | VariedChoice;
@@ -143,9 +145,10 @@ export const VARIED: readonly Varied[] = [
     word: 'material',
     is: 'choice',
     choices: LIBRARY.map(({ id, name }) => [id, name] as const),
-    to: (layers, value) => {
+    to: (layers, value, unit) => {
       const named = LIBRARY.find(({ id }) => id === value)!;
-      const paints = layers.map((layer) => ({ layer: layer.id, side: null, material: madeOf(named, layer.material) }));
+      const made = (layer: Layer) => madeOf(named, layer.material, MM_PER_UNIT[unit]);
+      const paints = layers.map((layer) => ({ layer: layer.id, side: null, material: made(layer) }));
       return { do: 'paint', paints };
     },
   },
@@ -218,13 +221,13 @@ export interface Variation {
 }
 
 /** What sets a value of layers. */
-export const commandOf = ({ varied, value }: Variation, layers: readonly Layer[]): Command =>
-  varied.is === 'choice' ? varied.to(layers, String(value)) : varied.to(layers, Number(value));
+export const commandOf = ({ varied, value }: Variation, layers: readonly Layer[], unit: Unit): Command =>
+  varied.is === 'choice' ? varied.to(layers, String(value), unit) : varied.to(layers, Number(value));
 
 /** The document with some values set. @throws {GeometryError} where it would be no valid one */
 export function variant(project: Project, layers: readonly string[], variations: readonly Variation[]): Project {
   return variations.reduce((now, variation) => {
     const own = now.layers.filter(({ id }) => layers.includes(id));
-    return applyCommand(now, commandOf(variation, own));
+    return applyCommand(now, commandOf(variation, own, now.unit));
   }, project);
 }

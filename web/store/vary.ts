@@ -120,9 +120,9 @@ export const vary = {
   take({ variations }: Cell): void {
     const gesture = `vary ${performance.now()}`;
     for (const variation of variations) {
-      const { layers } = useProject.getState().history!.present;
+      const { layers, unit } = useProject.getState().history!.present;
       const own = layers.filter(({ id }) => get().layers.includes(id));
-      dispatch(commandOf(variation, own), gesture);
+      dispatch(commandOf(variation, own, unit), gesture);
     }
     vary.close();
   },
