@@ -11,7 +11,8 @@ test('depths go by a rule: tried with ghosts, taken, differed from, come back to
       .getByRole('list', { name: 'Layers' })
       .getByRole('listitem')
       .locator('.figure')
-      .evaluateAll((figures) => figures.map((figure) => figure.textContent!.trim()));
+      // Without the sign of a base that differs from its rule.
+      .evaluateAll((figures) => figures.map((figure) => figure.textContent!.replace('≠', '').trim()));
   const before = await depths();
   await page.getByRole('button', { name: 'Choose all that are built' }).click();
   await page.getByText('By a rule').click();
@@ -47,7 +48,7 @@ test('depths go by a rule: tried with ghosts, taken, differed from, come back to
   await page.getByRole('button', { name: 'Back to the rule' }).click();
   await expect(depth).toHaveValue('3.5');
   await expect(page.getByTitle('The depth differs from its rule')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Give the rule up' }).click();
+  await page.getByText('The depth goes by a list').getByRole('button', { name: 'Give the rule up' }).click();
   await expect(page.getByText('goes by a list')).toHaveCount(0);
   expect(await depths()).toEqual(['3.5', '2', '3.5', '2', '3.5', '2']);
   expect(trouble).toEqual([]);
