@@ -8,7 +8,7 @@ import { unzipSync } from 'fflate';
 import { glb } from '../core/formats/glb/glb.ts';
 import { obj } from '../core/formats/obj/obj.ts';
 import { audit } from '../core/testing/audit.ts';
-import { dropFile, openDemo, proofNumber, proven, troubleOn } from './steps.ts';
+import { dropFile, exported, openDemo, proofNumber, proven, troubleOn } from './steps.ts';
 
 const FOLDER = mkdtempSync(join(tmpdir(), 'project-files-'));
 test.afterAll(() => rmSync(FOLDER, { recursive: true }));
@@ -23,19 +23,6 @@ async function saveFile(page: Page, project: string): Promise<string> {
   const path = join(FOLDER, download.suggestedFilename());
   await download.saveAs(path);
   return path;
-}
-
-/** The export of the project that is open, as it is downloaded. */
-async function exported(page: Page, format: string): Promise<Buffer> {
-  await page.getByRole('link', { name: 'Export' }).click();
-  await page.getByRole('radio', { name: new RegExp(`^${format}`) }).check();
-  await page.getByRole('button', { name: /^Make the/ }).click();
-  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('link', { name: /\.(glb|zip)/ }).click(),
-  ]);
-  return readFileSync((await download.path())!);
 }
 
 const documentOf = async (page: Page) => (await page.request.get(`/api/projects/${idOn(page)}`)).json();

@@ -1,7 +1,6 @@
 // Groups, locks and placement: made by key and by hand, kept, and in the file that leaves.
-import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { dropFile, openDemo, proven, saved, troubleOn } from './steps.ts';
+import { dropFile, exported, glbJson, openDemo, proven, saved, troubleOn } from './steps.ts';
 
 const list = (page: Page) => page.getByRole('list', { name: 'Layers' });
 const row = (page: Page, name: string) => list(page).getByRole('button', { name, exact: true });
@@ -89,15 +88,7 @@ test('a group is turned about its middle, stands in the file so, and comes back 
   await expect(page.getByLabel('Moved across', { exact: true })).not.toHaveValue('0');
   await expect(page.getByLabel('Turned about y', { exact: true })).toHaveValue('30');
   await proven(page);
-  await page.getByRole('link', { name: 'Export' }).click();
-  await page.getByRole('button', { name: 'Make the GLB file' }).click();
-  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('link', { name: /\.glb/ }).click(),
-  ]);
-  const bytes = readFileSync(await download.path());
-  const json = JSON.parse(bytes.subarray(20, 20 + bytes.readUInt32LE(12)).toString());
+  const json = glbJson(await exported(page));
   const node = json.nodes.find(({ name }: { name: string }) => name === 'Bird and moon');
   expect(node.children).toHaveLength(2);
   expect(node.rotation[1]).toBeCloseTo(Math.sin(Math.PI / 12), 6);

@@ -1,7 +1,6 @@
 // What layers look like: materials by side, a library, palettes; fronts that are not flat; and variants side by side.
-import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { openDemo, proofNumber, proven, troubleOn } from './steps.ts';
+import { exported, glbJson, madeFile, openDemo, proofNumber, proven, troubleOn } from './steps.ts';
 
 const row = (page: Page, name: string) =>
   page.getByRole('list', { name: 'Layers' }).getByRole('button', { name, exact: true });
@@ -26,15 +25,7 @@ test('a side is made of something else, goes into the file as a material of its 
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByRole('list', { name: 'Kept', exact: true }).getByText('Moon gold')).toBeVisible();
   await proven(page);
-  await page.getByRole('link', { name: 'Export' }).click();
-  await page.getByRole('button', { name: 'Make the GLB file' }).click();
-  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('link', { name: /\.glb/ }).click(),
-  ]);
-  const bytes = readFileSync(await download.path());
-  const json = JSON.parse(bytes.subarray(20, 20 + bytes.readUInt32LE(12)).toString());
+  const json = glbJson(await exported(page));
   expect(json.materials.map(({ name }: { name: string }) => name)).toContain('Moon, edge');
   expect(json.meshes.find(({ name }: { name: string }) => name === 'Moon').primitives).toHaveLength(2);
   await page.getByRole('link', { name: 'Build' }).click();
@@ -142,14 +133,7 @@ test('a picture lies on a side, and everything is baked into one that the file h
   await expect(page.getByText('It shows “crest.jpg” where its UVs lay it')).toBeVisible();
   await page.getByRole('link', { name: 'Export' }).click();
   await choose(page, /^Materials of the file/, 'share a baked picture of 512 px');
-  await page.getByRole('button', { name: 'Make the GLB file' }).click();
-  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('link', { name: /\.glb/ }).click(),
-  ]);
-  const bytes = readFileSync(await download.path());
-  const json = JSON.parse(bytes.subarray(20, 20 + bytes.readUInt32LE(12)).toString());
+  const json = glbJson(await madeFile(page));
   expect([json.images.length, json.materials.length]).toEqual([1, 1]);
   expect(
     json.meshes.every(({ primitives: [first] }: { primitives: { material: number }[] }) => first!.material === 0),

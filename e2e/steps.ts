@@ -1,4 +1,5 @@
 // steps.ts — what the browser tests do again and again.
+import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 
 /** Console errors and warnings that a page may print: one deprecation inside the 3D library, and software drawing. */
@@ -37,6 +38,27 @@ export async function proofNumber(page: Page, name: string): Promise<number> {
   const text = (await proof(page, name).innerText()).split('→').at(-1)!;
   return Number(text.replace(/[^\d.]/g, ''));
 }
+
+/** The export of the project that is open, made at the Export station and read back, as it is downloaded. */
+export async function exported(page: Page, format = 'GLB'): Promise<Buffer> {
+  await page.getByRole('link', { name: 'Export' }).click();
+  await page.getByRole('radio', { name: new RegExp(`^${format}`) }).check();
+  return madeFile(page);
+}
+
+/** The same as the station is set. */
+export async function madeFile(page: Page): Promise<Buffer> {
+  await page.getByRole('button', { name: /^Make the/ }).click();
+  await expect(page.locator('[data-read-back="true"]')).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /\.(glb|zip)/ }).click(),
+  ]);
+  return readFileSync((await download.path())!);
+}
+
+/** What a GLB says of itself. */
+export const glbJson = (glb: Buffer) => JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString());
 
 /** Drops a file on the work as a hand would. @param content text, or the bytes of a picture */
 export async function dropFile(page: Page, name: string, content: string | Buffer): Promise<void> {

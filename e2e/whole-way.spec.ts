@@ -1,10 +1,9 @@
 // The whole way: a vector file becomes a bevelled solid on screen and a file on disk.
-import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { readGlb } from '../core/formats/glb/glb.ts';
 import { audit } from '../core/testing/audit.ts';
 import { validateBytes } from '../core/testing/validator.ts';
-import { dropFile, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
+import { dropFile, exported, openDemo, proof, proofNumber, proven, saved, troubleOn } from './steps.ts';
 
 const SIGN = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 80">
   <rect id="paper" width="120" height="80" fill="#fbfaf4"/>
@@ -70,14 +69,7 @@ test('from the demo over a file of one’s own to a GLB that the validator passe
 
   await test.step('download a GLB: valid, closed, with the numbers of the proof', async () => {
     const [points, volume] = [await proofNumber(page, 'points'), await proofNumber(page, 'volume')];
-    await page.getByRole('link', { name: 'Export' }).click();
-    await page.getByRole('button', { name: 'Make the GLB file' }).click();
-    await expect(page.locator('[data-read-back="true"]')).toBeVisible();
-    const [download] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('link', { name: /\.glb/ }).click(),
-    ]);
-    const bytes = new Uint8Array(readFileSync((await download.path())!));
+    const bytes = new Uint8Array(await exported(page));
     const { issues } = await validateBytes(bytes);
     expect(issues.messages).toEqual([]);
     const parts = await readGlb(bytes);

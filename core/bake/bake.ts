@@ -1,10 +1,10 @@
 // bake.ts — colours and contact shade of everything in one picture, for what takes no more than one: every part gets a place of its
 // own on it.
 import type { Pictures } from '../formats/format.ts';
-import { hexToRgb, type Part } from '../formats/part.ts';
+import type { Part } from '../formats/part.ts';
 import { type Material, wholeOf } from '../materials/schema.ts';
 import { boxOfPoints } from '../mesh/place.ts';
-import { toEncoded, toLinear } from '../picture/colour.ts';
+import { LINEAR, linearOfHex, toEncoded } from '../picture/colour.ts';
 import { encodePng } from '../picture/png.ts';
 import type { Picture } from '../picture/types.ts';
 import type { Report } from '../sources/kind.ts';
@@ -120,8 +120,6 @@ function tintAt(
 /** Pictures go on where they end. */
 const within = (i: number, count: number) => ((i % count) + count) % count;
 
-const LINEAR = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
-
 interface Look {
   /** Linear. */
   readonly light: readonly number[];
@@ -134,8 +132,8 @@ interface Look {
 function lookOf(material: Material, shown: ReadonlyMap<string, Picture>): Look {
   const { colour, opacity, glow, glowStrength, transmission, picture } = wholeOf(material);
   return {
-    light: hexToRgb(colour).map(toLinear),
-    glow: hexToRgb(glow).map((v) => glowStrength * toLinear(v)),
+    light: linearOfHex(colour),
+    glow: linearOfHex(glow).map((v) => glowStrength * v),
     opacity: opacity * (1 - THROUGH * transmission),
     picture: picture && shown.get(picture.asset),
   };

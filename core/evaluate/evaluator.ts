@@ -25,7 +25,7 @@ import { boundsOf, longestSide, pointCount } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
 import { narrowestOfAll, type Width } from '../outline/width.ts';
 import { scaling } from '../path/matrix.ts';
-import type { Path } from '../path/types.ts';
+import { longestWay, type Way } from '../path/way.ts';
 import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
@@ -80,6 +80,7 @@ interface Known {
   readonly profiles: readonly DrawnProfile[];
   outlines?: LayerOutlines;
   width?: Width | null;
+  way?: Way | null;
   built?: LayerBuild;
   mesh?: LayerMesh;
 }
@@ -281,6 +282,11 @@ export class Evaluator {
     return fresh;
   }
 
+  /** The very same object as long as all that a layer hangs on is the very same: whatever is found of it may be kept by this. */
+  identity(project: Resolved, layer: Layer): object {
+    return this.of(project, layer);
+  }
+
   /** None for a layer of a mesh that was brought in. */
   outlines(project: Resolved, layer: Layer): LayerOutlines {
     const known = this.of(project, layer);
@@ -320,7 +326,7 @@ export class Evaluator {
     const placement = { scale, origin };
     if (outlines && this.plans.has(this.planKey(project, layer, outlines))) return null;
     const { shapes } = outlines ? { shapes: [] } : this.members(layer, source);
-    const { others } = this.input(project, layer, NO_OUTLINES);
+    const others = this.others(project, layer);
     return { shapes, regions: outlines?.regions ?? null, placement, tolerance, profiles, others, build: layer.build };
   }
 
@@ -360,7 +366,7 @@ export class Evaluator {
     const outlines = this.outlines(project, layer);
     const found = buildKind(build.kind).from === 'meshes' ? this.meshesOf(layer, source) : { meshes: [], warnings: [] };
     const input = { ...this.input(project, layer, outlines), meshes: found.meshes };
-    const planKey = this.planKey(project, layer, outlines);
+    const planKey = this.planKey(project, layer, outlines, input);
     const key = `${planKey} ${builder.raiseKey(build)}`;
     return this.builds.get(key, () => {
       const plan = this.plans.get(planKey, () => builder.plan(input, build));
@@ -371,9 +377,14 @@ export class Evaluator {
 
   /** What a layer is built from, without meshes. */
   private input(project: Resolved, layer: Layer, { regions, extent }: LayerOutlines): BuildInput {
-    const { source, others, profiles } = this.of(project, layer);
-    const outlines = others.map(([other]) => [other.id, this.outlines(project, other).regions] as const);
-    return { regions, extent, meshes: [], placement: sizedFor(layer, source), profiles, others: new Map(outlines) };
+    const { source, profiles } = this.of(project, layer);
+    const others = this.others(project, layer);
+    return { regions, extent, meshes: [], placement: sizedFor(layer, source), profiles, others };
+  }
+
+  private others(project: Resolved, layer: Layer): BuildInput['others'] {
+    const { others } = this.of(project, layer);
+    return new Map(others.map(([other]) => [other.id, this.outlines(project, other).regions]));
   }
 
   /** Equal keys, equal outlines of the layers that a layer needs. */
@@ -382,9 +393,14 @@ export class Evaluator {
     return others.map(([other, source]) => ` ${outlinesKey(other, source, tolerance)}`).join('');
   }
 
-  private planKey(project: Resolved, layer: Layer, outlines: LayerOutlines): string {
+  private planKey(
+    project: Resolved,
+    layer: Layer,
+    outlines: LayerOutlines,
+    input = this.input(project, layer, outlines),
+  ): string {
     const { build } = layer;
-    const own = builderOf(build.kind).planKey(this.input(project, layer, outlines), build);
+    const own = builderOf(build.kind).planKey(input, build);
     return `${outlines.key} ${build.kind} ${own}${this.othersKey(project, layer)}`;
   }
 
@@ -422,7 +438,7 @@ export class Evaluator {
     const builder = builderOf(layer.build.kind);
     const placed = sizedFor(layer, source);
     const input = this.input(project, layer, outlines);
-    const planKey = this.planKey(project, layer, outlines);
+    const planKey = this.planKey(project, layer, outlines, input);
     return this.stages.get('bends', planKey, () => {
       const plan = this.plans.get(planKey, () => builder.plan(input, layer.build));
       const curves = () => shapeCurves(this.members(layer, source).shapes, placed, tolerance);
@@ -465,16 +481,20 @@ export class Evaluator {
     const places = new Places(
       project,
       (layer) => this.solid(project, layer),
-      (layer) => this.curves(project, layer),
+      (layer) => this.way(project, layer),
     );
     this.placed.set(project, places);
     return places;
   }
 
-  /** The outlines and lines that a layer was drawn with, on the sheet. */
-  private curves(project: Resolved, layer: Layer): Path[] {
-    const { source } = this.of(project, layer);
-    return placedShapes(this.members(layer, source).shapes, sizedFor(layer, source)).map(({ path }) => path);
+  /** The longest outline or line that a layer was drawn with, on the sheet; null where it has none. */
+  private way(project: Resolved, layer: Layer): Way | null {
+    const known = this.of(project, layer);
+    if (known.way === undefined) {
+      const shapes = placedShapes(this.members(layer, known.source).shapes, sizedFor(layer, known.source));
+      known.way = longestWay(shapes.map(({ path }) => path));
+    }
+    return known.way;
   }
 
   /** Null for a layer that is not built, or cannot be. */
@@ -589,12 +609,10 @@ function extentOf(regions: readonly Region[]): number {
 
 const outlinesKey = (layer: Layer, source: Source, tolerance: number) => `${membersKey(layer, source)} ${tolerance}`;
 
-const NO_OUTLINES: LayerOutlines = { key: '', regions: [], extent: 0, points: 0, stranded: [] };
-
 const NONE: Known['others'] = [];
 
 /** The layers whose outlines a layer needs, without those that are gone. */
-export function othersOf(project: Resolved, { id, build }: Layer): Known['others'] {
+function othersOf(project: Resolved, { id, build }: Layer): Known['others'] {
   const needed = buildKind(build.kind).needs(build);
   if (needed.length === 0) return NONE;
   return needed.flatMap((wanted): (readonly [Layer, Source])[] => {

@@ -74,7 +74,7 @@ export function checkBake({ name, keeps }: Format): void {
 }
 
 /** Pictures on the sides of layers, by their assets. @throws {GeometryError} 'bad-file' */
-export async function shownPictures(
+async function shownPictures(
   evaluator: Evaluator,
   layers: readonly Layer[],
   reader: SourceReader,
@@ -98,26 +98,27 @@ async function meshesOf(
   report: Report,
 ): Promise<Omit<Exported, 'file'>> {
   const wanted = project.layers.filter((layer) => layer.shown && (layers?.includes(layer.id) ?? true));
+  const built = wishes ? BUILT_TO_BAKE : BUILT;
   for (const [i, layer] of wanted.entries()) {
     evaluator.mesh(project, layer);
-    report((BUILT * (i + 1)) / wanted.length);
+    report((built * (i + 1)) / wanted.length);
   }
-  const built = evaluator.parts(project, layers);
-  if (built.length === 0) throw nothing();
+  const own = evaluator.parts(project, layers);
+  if (own.length === 0) throw nothing();
   const shown = format.keeps.includes('pictures') ? await shownPictures(evaluator, wanted, reader) : new Map();
-  const painted = wishes ? bake(built, wishes, shown, (share) => report(BUILT + (0.85 - BUILT) * share)) : null;
-  const parts = painted?.parts ?? built;
+  const painted = wishes ? bake(own, wishes, shown, (share) => report(built + (WRITTEN - built) * share)) : null;
+  const parts = painted?.parts ?? own;
   const pictures = painted?.pictures ?? pngsOf(shown);
   const metresPerUnit = lengths === 'metres' ? MM_PER_UNIT[project.unit] / 1000 : 1;
   // Scenes have the project's own name, files one that file systems take.
   const options = { name: format.partNames ? fileName(project.name) : project.name, metresPerUnit, pictures };
   const files = await bytesOfFiles(format.write(parts, options));
-  report(0.85);
+  report(WRITTEN);
   return { files, read: await readBackMeshes(format, files, settledParts(parts), options) };
 }
 
-/** Share of the work that is done when everything is built. */
-const BUILT = 0.3;
+/** Shares of the work that are done when everything is built, also where it is baked then, and when it is written. */
+const [BUILT, BUILT_TO_BAKE, WRITTEN] = [0.7, 0.3, 0.85];
 
 const pngsOf = (shown: ReadonlyMap<string, Picture>): Pictures =>
   new Map([...shown].map(([asset, { data, width, height }]) => [asset, encodePng(data, width, height)]));

@@ -13,9 +13,7 @@ import { boxOfPoints } from '../mesh/place.ts';
 import type { Mesh } from '../mesh/types.ts';
 import { centroidOf, regionsArea, ringsOf } from '../outline/measure.ts';
 import type { Region } from '../outline/types.ts';
-import { contoursOf } from '../path/cubic.ts';
-import type { Path } from '../path/types.ts';
-import { type Way, wayAlong } from '../path/way.ts';
+import type { Way } from '../path/way.ts';
 
 export interface PlacedBox {
   readonly min: Point;
@@ -52,18 +50,18 @@ const areas = new OfObject((regions: readonly Region[]) => ({
 export class Places {
   private readonly project: Resolved;
   private readonly solidOf: (layer: Layer) => Solid | null;
-  /** The longest outline or line of a layer, where it was drawn; null where it has none. */
   private readonly pathOf: (layer: string) => Way | null;
   private readonly weights = new Map<Layer | Group, Weighed | null>();
   private readonly groups = new Map<Group, readonly StandingGroup[]>();
   private readonly chains = new Map<string, readonly Rigid[]>();
 
-  constructor(project: Resolved, solidOf: (layer: Layer) => Solid | null, curvesOf: (layer: Layer) => readonly Path[]) {
+  /** @param wayOf the longest outline or line of a layer, where it was drawn; null where it has none */
+  constructor(project: Resolved, solidOf: (layer: Layer) => Solid | null, wayOf: (layer: Layer) => Way | null) {
     this.project = project;
     this.solidOf = solidOf;
     this.pathOf = (id) => {
       const layer = project.layers.find((each) => each.id === id);
-      return layer ? longestWay(curvesOf(layer)) : null;
+      return layer ? wayOf(layer) : null;
     };
   }
 
@@ -242,11 +240,6 @@ function boxOfPlaced(mesh: Mesh, place: Rigid): PlacedBox {
     }
   }
   return { min: low as unknown as Point, max: high as unknown as Point };
-}
-
-function longestWay(curves: readonly Path[]): Way | null {
-  const ways = curves.flatMap((path) => contoursOf(path).flatMap((contour) => wayAlong(contour) ?? []));
-  return ways.length > 0 ? ways.reduce((best, way) => (way.length > best.length ? way : best)) : null;
 }
 
 /** Null around nothing. */

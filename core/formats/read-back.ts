@@ -11,7 +11,7 @@ import { roughSize } from '../outline/corners.ts';
 import { coverOf } from '../outline/cover.ts';
 import { boundsOf, regionsArea, ringsLength, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
-import { pngFacts } from '../picture/png.ts';
+import { pngSize } from '../picture/png.ts';
 import type {
   CurveWishes,
   Format,
@@ -115,9 +115,7 @@ export async function readBackMeshes(
 
 function sizeIn(pictures: Pictures, { picture }: Material): string[] {
   const bytes = picture && pictures.get(picture.asset);
-  if (!bytes) return [];
-  const { width, height } = pngFacts(bytes);
-  return [`${width} × ${height}`];
+  return bytes ? [pngSize(bytes)] : [];
 }
 
 /** Words, each once, with how often it is there. */

@@ -1,6 +1,7 @@
 // layout.ts — a text to shapes: split into runs by direction, script and font, shaped, set in lines or along a path; every
 // letter a shape of its own, letters that join one together.
 import bidiFactory from 'bidi-js';
+import { DisjointSets } from '../base/disjoint-sets.ts';
 import type { Warning } from '../base/errors.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { combine, type Filled } from '../outline/combine.ts';
@@ -251,21 +252,20 @@ function frameOn(way: Way, place: number, half: number, down: number): Matrix {
 /** Letters whose outlines overlap become one; contours of one letter that overlap are united. */
 function united(placed: readonly Placed[]): Placed[] {
   const boxes = placed.map(({ path }) => boundsOf(flatten(path, 1e-2 * roughSize([path]))));
-  const root = placed.map((_, i) => i);
-  const find = (i: number): number => (root[i] === i ? i : find(root[i]!));
+  const words = new DisjointSets(placed.length);
   for (const [i, a] of boxes.entries()) {
     for (let j = i + 1; j < boxes.length; j++) {
       const b = boxes[j];
       if (!a || !b || a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) continue;
       const operands = [placed[i]!, placed[j]!].map(({ path }): Filled => ({ path, fillRule: 'nonzero' }));
-      if (combine(operands, 'intersect').length > 0) root[find(j)] = find(i);
+      if (combine(operands, 'intersect').length > 0) words.join(i, j);
     }
   }
   const groups = new Map<number, Placed[]>();
   for (const [i, letter] of placed.entries()) {
-    const group = groups.get(find(i));
+    const group = groups.get(words.find(i));
     if (group) group.push(letter);
-    else groups.set(find(i), [letter]);
+    else groups.set(words.find(i), [letter]);
   }
   return [...groups.values()].map((group) => ({
     path: combine(

@@ -16,7 +16,8 @@ export function toEncoded(v: number): number {
   return v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055;
 }
 
-const LINEAR = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+/** Linear light of each of the 256 encoded values. */
+export const LINEAR = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** Grey of an encoded colour, 0 … 1: luma with the weights of ITU-R BT.709, in encoded values as renderers blend them. */
 export function luma(r: number, g: number, b: number): number {
@@ -68,6 +69,9 @@ export function rgbOfHex(hex: string): Rgb {
   const v = Number.parseInt(hex.slice(1), 16);
   return [v >> 16, (v >> 8) & 255, v & 255];
 }
+
+/** Linear red, green and blue of `#rrggbb`, 0 … 1. */
+export const linearOfHex = (hex: string): number[] => rgbOfHex(hex).map((v) => LINEAR[v]!);
 
 /** OKLab lightness of `#rrggbb`, 0 … 1. */
 export const lightnessOfHex = (hex: string): number => labOf(...rgbOfHex(hex))[0];

@@ -20,6 +20,12 @@ function withoutOpacity(pixels: Uint8Array | Uint8ClampedArray): Uint8Array {
   return data;
 }
 
+/** Its size in words. */
+export function pngSize(png: Uint8Array): string {
+  const { width, height } = pngFacts(png);
+  return `${width} × ${height}`;
+}
+
 /** Where the first chunk, IHDR, has the size and the kind of the pixels. */
 const [WIDTH, HEIGHT, KIND] = [16, 20, 25];
 const WITH_OPACITY = 4;

@@ -4,7 +4,7 @@ import { GeometryError, type Warning } from '../base/errors.ts';
 import type { Resolved } from '../document/resolve.ts';
 import { type Layer, picturesOn, uvLayoutOf } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
-import { type Evaluator, NotOpen, othersOf, sourceOf } from '../evaluate/evaluator.ts';
+import { type Evaluator, NotOpen, sourceOf } from '../evaluate/evaluator.ts';
 import { membersKey } from '../evaluate/keys.ts';
 import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxAround, type Middles } from '../evaluate/places.ts';
@@ -113,7 +113,8 @@ const NOT_BUILT = {
 
 export class BuildViews {
   private readonly evaluator: Evaluator;
-  private readonly facts = new WeakMap<Layer, { readonly source: Source; readonly project: Resolved; facts: Facts }>();
+  /** By what the evaluator knows a layer by. */
+  private readonly facts = new WeakMap<object, Facts>();
   /** Meshes for the view that comes next, by key. */
   private readonly prepared = new Map<string, DrawnMesh>();
 
@@ -171,14 +172,11 @@ export class BuildViews {
   }
 
   private factsOf(project: Resolved, layer: Layer, source: Source): Facts {
-    const known = this.facts.get(layer);
-    const { tolerance, profiles } = project;
-    const isSame = known?.source === source && known.project.tolerance === tolerance;
-    if (isSame && known.project.profiles === profiles && areSameOthers(known.project, project, layer)) {
-      return known.facts;
-    }
+    const identity = this.evaluator.identity(project, layer);
+    const known = this.facts.get(identity);
+    if (known) return known;
     const facts = this.foundFacts(project, layer, source);
-    this.facts.set(layer, { source, project, facts });
+    this.facts.set(identity, facts);
     return facts;
   }
 
@@ -246,12 +244,6 @@ const sectionsOf = ({ material, sideMaterials }: Layer) =>
   sideMaterials ? numberedSides(materialsOf(material, sideMaterials), SIDES) : ALL_ONE;
 
 const ALL_ONE = SIDES.map(() => 0);
-
-/** Whether the outlines that a layer needs of other layers are the very same in two projects. */
-function areSameOthers(before: Resolved, after: Resolved, layer: Layer): boolean {
-  const [a, b] = [othersOf(before, layer), othersOf(after, layer)];
-  return a.length === b.length && a.every(([other, source], i) => b[i]![0] === other && b[i]![1] === source);
-}
 
 /** How the faces of a layer lie on pictures; null where none is shown on it. */
 function layoutShown(layer: Layer, { checker }: Overlays): UvLayout | null {

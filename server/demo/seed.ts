@@ -12,7 +12,6 @@ import {
   Evaluator,
   emptyProject,
   gaveOf,
-  type Layer,
   type LayerChange,
   type LayerWishes,
   LETTERING_DEFAULTS,
@@ -282,7 +281,8 @@ async function patchProject({ evaluator, reader }: Workplace, file: Stored): Pro
   );
   const rule = { id: 'base', what: 'base' as const, by: STEPPED, gave: gaveOf(STEPPED, subjects) };
   const ruled = applyCommand(brought, { do: 'set-rule', rule });
-  return applyCommand(changedByName(ruled, CHANGES), { do: 'paint', paints: METALS.map(painted(ruled)) });
+  const paints = METALS.map(([name, side, id]) => paintOf(ruled, name, id, side));
+  return applyCommand(changedByName(ruled, CHANGES), { do: 'paint', paints });
 }
 
 /** Cloth in metal: what of the patch is made of something else than the rest of its layer, by layer name. */
@@ -293,12 +293,16 @@ const METALS = [
   ['Heron', 'edge', 'copper'],
 ] as const;
 
-const painted =
-  ({ layers }: Project) =>
-  ([name, side, id]: (typeof METALS)[number]): Paint => {
-    const layer = layers.find((each) => each.name === name)!;
-    return { layer: layer.id, side, material: madeOf(LIBRARY.find((known) => known.id === id)!, layer.material) };
-  };
+/** A material of the library on a layer, or on one of its sides. */
+function paintOf(
+  { layers }: Project,
+  name: string,
+  id: (typeof LIBRARY)[number]['id'],
+  side: Paint['side'] = null,
+): Paint {
+  const layer = layers.find((each) => each.name === name)!;
+  return { layer: layer.id, side, material: madeOf(LIBRARY.find((known) => known.id === id)!, layer.material) };
+}
 
 /** Leaves and pearls on a ring, tiles in a row: each drawn once. */
 async function tilesProject({ evaluator, reader }: Workplace, file: Stored): Promise<Project> {
@@ -313,13 +317,6 @@ async function tilesProject({ evaluator, reader }: Workplace, file: Stored): Pro
   const brought = added(empty, await evaluator.bringIn({ id: 'tiles', ...file }, reader, wishes));
   const layer = (name: string) => brought.layers.find((each) => each.name === name)!;
   const group = (name: string) => brought.groups!.find((each) => each.name === name)!.id;
-  const made = (id: (typeof LIBRARY)[number]['id'], of: Layer) =>
-    madeOf(LIBRARY.find((named) => named.id === id)!, of.material);
-  const paint = (name: string, id: (typeof LIBRARY)[number]['id'], side: Paint['side'] = null): Paint => ({
-    layer: layer(name).id,
-    side,
-    material: made(id, layer(name)),
-  });
   // Around the middle of the drawing, which is 120 mm wide and high.
   const { origin, scale } = brought.sources[0]!;
   const centre: [number, number, number] = [60 - scale * origin[0], scale * origin[1] - 60, 0];
@@ -352,14 +349,14 @@ async function tilesProject({ evaluator, reader }: Workplace, file: Stored): Pro
     {
       do: 'paint',
       paints: [
-        paint('Leaf', 'enamel'),
-        paint('Leaf', 'brass', 'edge'),
-        paint('Leaf', 'brass', 'wall'),
-        paint('Pearl', 'gold'),
-        paint('Star', 'gold'),
-        paint('Plate', 'lacquer'),
-        paint('Plate', 'painted-wood', 'wall'),
-        paint('Crest line', 'frosted'),
+        paintOf(brought, 'Leaf', 'enamel'),
+        paintOf(brought, 'Leaf', 'brass', 'edge'),
+        paintOf(brought, 'Leaf', 'brass', 'wall'),
+        paintOf(brought, 'Pearl', 'gold'),
+        paintOf(brought, 'Star', 'gold'),
+        paintOf(brought, 'Plate', 'lacquer'),
+        paintOf(brought, 'Plate', 'painted-wood', 'wall'),
+        paintOf(brought, 'Crest line', 'frosted'),
       ],
     },
   ];

@@ -2,11 +2,12 @@
 // they were drawn.
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
-import { CanvasTexture, DoubleSide, LinearFilter, SRGBColorSpace, Texture } from 'three';
+import { CanvasTexture, DoubleSide, SRGBColorSpace, type Texture } from 'three';
 import type { BuildView, FlatShape, PictureSource, Source } from '../../core/index.ts';
 import { strokeAttributes } from '../controls/stroke.ts';
 import { usePictureView } from '../store/picture-views.ts';
 import { useDocument } from '../store/project.ts';
+import { useBitmapTexture } from './bitmap-texture.ts';
 import type { Box } from './frame.ts';
 
 const OPACITY = 0.5;
@@ -23,51 +24,48 @@ export function Behind({ view, box }: { view: BuildView | null; box: Box | null 
   const z = Math.min(0, box?.min[2] ?? 0) - BEHIND * size;
   return sources.map((source: Source) => {
     if (source.kind === 'picture') return <PictureBehind key={source.id} source={source} z={z} />;
-    const own = layers.filter((layer) => layer.source === source.id && layer.shown);
-    const shapes = own.flatMap(({ id, skipped }) =>
-      (view?.layers.find((each) => each.id === id)?.shapes ?? []).filter((shape) => !skipped.includes(shape.id)),
-    );
+    const shown = new Set(layers.filter((layer) => layer.source === source.id && layer.shown).map(({ id }) => id));
+    const drawn = view?.layers.filter(({ id }) => shown.has(id)) ?? [];
     const extent = view?.sources.find(({ id }) => id === source.id)?.extent;
-    if (shapes.length === 0 || !extent) return null;
+    if (drawn.length === 0 || !extent) return null;
+    const skipped = layers.flatMap((layer) => (shown.has(layer.id) ? layer.skipped : []));
     const [width, height] = extent.map((v) => v * source.scale) as [number, number];
-    return <DrawingBehind key={source.id} shapes={shapes} extent={[width, height]} z={z} />;
+    return <DrawingBehind key={source.id} layers={drawn} skipped={skipped} width={width} height={height} z={z} />;
   });
 }
 
 function PictureBehind({ source, z }: { source: PictureSource; z: number }) {
   const view = usePictureView(source, source.prepare.length);
-  const texture = useMemo(() => {
-    if (!view) return null;
-    const made = new Texture(view.bitmap);
-    made.colorSpace = SRGBColorSpace;
-    made.minFilter = LinearFilter;
-    made.generateMipmaps = false;
-    // Bitmaps cannot be turned over while they are handed to the graphics card.
-    made.flipY = false;
-    made.needsUpdate = true;
-    return made;
-  }, [view]);
-  useEffect(() => () => texture?.dispose(), [texture]);
+  const texture = useBitmapTexture(view?.bitmap ?? null);
   if (!view || !texture) return null;
   const { scale, origin } = source;
   const [width, height] = [view.width * view.frame.scale * scale, view.height * view.frame.scale * scale];
   const left = (view.frame.x - origin[0]) * scale;
   const top = (origin[1] - view.frame.y) * scale;
-  // Its first row is at the top.
-  return <Sheet texture={texture} x={left + width / 2} y={top - height / 2} z={z} width={width} height={-height} />;
+  return <Sheet texture={texture} x={left + width / 2} y={top - height / 2} z={z} width={width} height={height} />;
 }
 
 interface DrawingProps {
-  shapes: readonly FlatShape[];
-  /** Width and height of all of them on the sheet. */
-  extent: readonly [width: number, height: number];
+  layers: BuildView['layers'];
+  /** Ids of shapes that are not built. */
+  skipped: readonly string[];
+  /** Of all of them on the sheet. */
+  width: number;
+  height: number;
   z: number;
 }
 
 /** Shapes as they are on the sheet, wherever they were placed. */
-function DrawingBehind({ shapes, extent: [across, up], z }: DrawingProps) {
+function DrawingBehind({ layers, skipped, width: across, height: up, z }: DrawingProps) {
   const [width, height] = [ROOM * across, ROOM * up];
-  const texture = useMemo(() => drawn(shapes, width, height), [shapes, width, height]);
+  const key = layers.map(({ shapesKey }) => shapesKey).join(' ');
+  // Large pictures are not drawn anew for a change of depth; the key says what shapes there are, and which are skipped.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  const texture = useMemo(() => {
+    const left = new Set(skipped);
+    const shapes = layers.flatMap((layer) => layer.shapes ?? []).filter(({ id }) => !left.has(id));
+    return drawn(shapes, width, height);
+  }, [key, width, height]);
   useEffect(() => () => texture.dispose(), [texture]);
   return <Sheet texture={texture} x={0} y={0} z={z} width={width} height={height} />;
 }
@@ -101,7 +99,6 @@ interface SheetProps {
   y: number;
   z: number;
   width: number;
-  /** Below 0 it stands on its head. */
   height: number;
 }
 

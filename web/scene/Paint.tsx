@@ -1,8 +1,9 @@
 // Paint.tsx — a material as the draft draws it.
 import { Color } from 'three';
 import { MATERIAL_DEFAULTS, type Material, type WholeMaterial, wholeOf } from '../../core/index.ts';
+import { useSidePicture } from '../store/picture-views.ts';
+import { useBitmapTexture } from './bitmap-texture.ts';
 import { checkerFor } from './checker.ts';
-import { useSideTexture } from './side-texture.ts';
 import { useSurroundings } from './surroundings.ts';
 
 interface PaintProps {
@@ -20,7 +21,7 @@ export function Paint({ attach, material, isMapped, square: wanted, isChosen }: 
   const whole = wholeOf(material);
   const surroundings = useSurroundings();
   const square = isMapped ? wanted : null;
-  const picture = useSideTexture(isMapped ? material.picture : undefined);
+  const picture = useBitmapTexture(useSidePicture(isMapped ? material.picture : undefined));
   const map = square === null ? picture : checkerFor(square);
   const glow = new Color(whole.glow).multiplyScalar(whole.glowStrength);
   const common = {

@@ -1,11 +1,8 @@
 // copy-layer.ts — a layer once more, standing on the one it is a copy of, so that none of their sides lie in one plane.
 import { z } from 'zod';
-import { uniqueName } from '../../base/names.ts';
+import { MOST_BEFORE_NUMBER, uniqueName } from '../../base/names.ts';
 import { heightOf } from '../../builds/index.ts';
 import { type CommandKind, layerOf } from './kind.ts';
-
-/** Leaves room for the number of a copy. */
-const MOST_NAME = 110;
 
 const schema = z.object({
   do: z.literal('copy-layer'),
@@ -19,7 +16,10 @@ export const copyLayer = {
   schema,
   apply(project, { layer: of, id }) {
     const layer = layerOf(project, of);
-    const name = uniqueName(layer.name.slice(0, MOST_NAME), new Set(project.layers.map((other) => other.name)));
+    const name = uniqueName(
+      layer.name.slice(0, MOST_BEFORE_NUMBER),
+      new Set(project.layers.map((other) => other.name)),
+    );
     const copy = { ...layer, id, name, base: layer.base + heightOf(layer.build) };
     return { ...project, layers: project.layers.flatMap((other) => (other === layer ? [layer, copy] : [other])) };
   },

@@ -2,14 +2,11 @@
 // material. Nothing of how it looks and where it stands changes.
 import { z } from 'zod';
 import { GeometryError } from '../../base/errors.ts';
-import { uniqueName } from '../../base/names.ts';
+import { MOST_BEFORE_NUMBER, uniqueName } from '../../base/names.ts';
 import { GroupSchema } from '../groups.ts';
 import type { Rule } from '../rules.ts';
 import type { Layer } from '../schema.ts';
 import { type CommandKind, unlockedLayerOf } from './kind.ts';
-
-/** Leaves room for numbers. */
-const MOST_NAME = 110;
 
 const schema = z.object({
   do: z.literal('split-layer'),
@@ -36,7 +33,7 @@ export const splitLayer = {
     const names = new Set(project.layers.map(({ name }) => name));
     const layers = layer.members.map((member, i): Layer => {
       const skipped = layer.skipped.filter((each) => each === member);
-      const name = uniqueName(`${layer.name.slice(0, MOST_NAME)} ${i + 1}`, names);
+      const name = uniqueName(`${layer.name.slice(0, MOST_BEFORE_NUMBER)} ${i + 1}`, names);
       return { ...rest, id: ids[i]!, name, members: [member], skipped, group };
     });
     return {

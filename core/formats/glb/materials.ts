@@ -2,8 +2,8 @@
 // (IEC 61966-2-1). What is as the specification has it by default is not written.
 import type { Material as GltfMaterial } from '@gltf-transform/core';
 import { MATERIAL_DEFAULTS, type Material } from '../../materials/schema.ts';
-import { toEncoded, toLinear } from '../../picture/colour.ts';
-import { hexToRgb, rgbToHex } from '../part.ts';
+import { linearOfHex, toEncoded } from '../../picture/colour.ts';
+import { rgbToHex } from '../part.ts';
 
 type Json = Record<string, unknown>;
 
@@ -13,8 +13,6 @@ export interface Texture {
   readonly isOpaque: boolean;
 }
 
-const linear = (hex: string): number[] => hexToRgb(hex).map(toLinear);
-
 /** Fields that differ from what is so by default, by the names that files have for them. */
 function own(material: Material, names: Partial<Record<keyof typeof MATERIAL_DEFAULTS, string>>): Json | null {
   const fields: Json = {};
@@ -22,7 +20,7 @@ function own(material: Material, names: Partial<Record<keyof typeof MATERIAL_DEF
     const key = field as keyof typeof MATERIAL_DEFAULTS;
     const value = material[key];
     if (value === undefined || value === MATERIAL_DEFAULTS[key]) continue;
-    fields[name] = typeof value === 'string' ? linear(value) : value;
+    fields[name] = typeof value === 'string' ? linearOfHex(value) : value;
   }
   return Object.keys(fields).length > 0 ? fields : null;
 }
@@ -33,7 +31,7 @@ function own(material: Material, names: Partial<Record<keyof typeof MATERIAL_DEF
  */
 export function materialOf(name: string, material: Material, metresPerUnit: number, texture: Texture | null): Json {
   const { colour, opacity, roughness, metalness, glow, glowStrength } = material;
-  const baseColorFactor = [...linear(colour), opacity];
+  const baseColorFactor = [...linearOfHex(colour), opacity];
   const shines = glow !== undefined && glow !== MATERIAL_DEFAULTS.glow && glowStrength !== 0;
   // Without the light that goes through, nothing in there can be seen.
   const goesThrough = (material.transmission ?? 0) > 0;
@@ -60,7 +58,7 @@ export function materialOf(name: string, material: Material, metresPerUnit: numb
   return {
     name,
     ...(opacity < 1 || texture?.isOpaque === false ? { alphaMode: 'BLEND' } : {}),
-    ...(shines ? { emissiveFactor: linear(glow) } : {}),
+    ...(shines ? { emissiveFactor: linearOfHex(glow) } : {}),
     pbrMetallicRoughness: {
       ...(texture ? { baseColorTexture: { index: texture.index } } : {}),
       ...(baseColorFactor.every((v) => v === 1) ? {} : { baseColorFactor }),

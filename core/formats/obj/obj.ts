@@ -5,7 +5,7 @@ import { type Material, PLAIN } from '../../materials/schema.ts';
 import { placedVertices, SHADING, splitVertices } from '../../mesh/normals.ts';
 import { placedAt } from '../../mesh/place.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
-import { pngFacts } from '../../picture/png.ts';
+import { pngSize } from '../../picture/png.ts';
 import type { MeshFormat } from '../format.ts';
 import { fileNames, hexToRgb, joinBytes, type PaintedSection, type Part, paintOf, rgbToHex } from '../part.ts';
 import { objFacts } from './facts.ts';
@@ -41,9 +41,7 @@ export interface ObjFiles {
 /** Of a picture as an MTL names it. @param pictures by their extensions */
 function sizeOf(pictures: Readonly<Record<string, Uint8Array>>, file: string): string {
   const [, bytes] = Object.entries(pictures).find(([extension]) => file.endsWith(`.${extension}`)) ?? [];
-  if (!bytes) return 'none';
-  const { width, height } = pngFacts(bytes);
-  return `${width} × ${height}`;
+  return bytes ? pngSize(bytes) : 'none';
 }
 
 /** A number from 0 to 1. */

@@ -2,6 +2,7 @@
 import { BAKE_DEFAULTS, BAKE_SIZES, type BakeWishes } from '../../../core/index.ts';
 import { Choice } from '../../controls/Choice.tsx';
 import { Sentence } from '../../controls/Panel.tsx';
+import { Share } from '../../controls/Share.tsx';
 import { Value } from '../../controls/Value.tsx';
 import { formatNumber } from '../../format.ts';
 
@@ -35,23 +36,18 @@ export function BakeSentence({ bake, onChange }: BakeProps) {
       {bake && (
         <Sentence>
           Where they meet they are{' '}
-          <Value
+          <Share
             label="Contact shade"
-            value={Math.round(100 * bake.shade)}
-            unit="%"
-            step={5}
-            max={100}
-            onChange={(shade) => onChange({ ...bake, shade: shade / 100 })}
+            value={bake.shade}
+            step={0.05}
+            onChange={(shade) => onChange({ ...bake, shade })}
           />{' '}
           darker; the shade ends{' '}
-          <Value
+          <Share
             label="Reach of the contact shade"
-            value={Math.round(1000 * bake.reach) / 10}
-            unit="%"
-            step={1}
-            min={0.1}
-            max={100}
-            onChange={(reach) => onChange({ ...bake, reach: reach / 100 })}
+            value={bake.reach}
+            min={0.001}
+            onChange={(reach) => onChange({ ...bake, reach })}
           />{' '}
           of the whole size away. Every piece bleeds{' '}
           <Value

@@ -17,6 +17,7 @@ import { Choice } from '../../../../controls/Choice.tsx';
 import { ColourField } from '../../../../controls/ColourField.tsx';
 import { Folded } from '../../../../controls/Folded.tsx';
 import { Note, Sentence } from '../../../../controls/Panel.tsx';
+import { Share } from '../../../../controls/Share.tsx';
 import { TextButton } from '../../../../controls/TextButton.tsx';
 import { Value } from '../../../../controls/Value.tsx';
 import { useBuild } from '../../../../store/build.ts';
@@ -63,13 +64,13 @@ export function MaterialSentences({ layers }: { layers: AtLeastOne<Layer> }) {
         ,{' '}
         <Share
           label="Roughness"
-          read={reading((m) => m.roughness)}
+          {...reading((m) => m.roughness)}
           onChange={(roughness, g) => change({ roughness }, g)}
         />{' '}
         rough,{' '}
         <Share
           label="Metalness"
-          read={reading((m) => m.metalness)}
+          {...reading((m) => m.metalness)}
           onChange={(metalness, g) => change({ metalness }, g)}
         />{' '}
         metal.
@@ -137,26 +138,6 @@ function PictureSentence({ layers, side }: { layers: AtLeastOne<Layer>; side: Ma
   );
 }
 
-interface ShareProps {
-  label: string;
-  read: { value: number; isMixed: boolean };
-  onChange: (value: number, gesture: string | null) => void;
-}
-
-function Share({ label, read: { value, isMixed }, onChange }: ShareProps) {
-  return (
-    <Value
-      label={label}
-      value={Math.round(1000 * value) / 10}
-      isMixed={isMixed}
-      unit="%"
-      step={1}
-      max={100}
-      onChange={(v, g) => onChange(v / 100, g)}
-    />
-  );
-}
-
 function Kept({ layers, side }: { layers: AtLeastOne<Layer>; side: MadeSide }) {
   const kept = useMaterials((state) => state.kept);
   const [name, setName] = useState('');
@@ -210,7 +191,7 @@ function MoreSentences({ reading, change }: MoreProps) {
     <>
       <Sentence>
         It mirrors{' '}
-        <Share label="Specular" read={reading((m) => m.specular)} onChange={(specular, g) => change({ specular }, g)} />{' '}
+        <Share label="Specular" {...reading((m) => m.specular)} onChange={(specular, g) => change({ specular }, g)} />{' '}
         of what its index of refraction{' '}
         <Value
           label="Index of refraction"
@@ -221,13 +202,13 @@ function MoreSentences({ reading, change }: MoreProps) {
           onChange={(ior, g) => change({ ior }, g)}
         />{' '}
         gives, and is{' '}
-        <Share label="Opacity" read={reading((m) => m.opacity)} onChange={(opacity, g) => change({ opacity }, g)} />{' '}
+        <Share label="Opacity" {...reading((m) => m.opacity)} onChange={(opacity, g) => change({ opacity }, g)} />{' '}
         opaque.
       </Sentence>
       <Sentence>
         <Share
           label="Transmission"
-          read={reading((m) => m.transmission)}
+          {...reading((m) => m.transmission)}
           onChange={(transmission, g) => change({ transmission }, g)}
         />{' '}
         of the light goes through
@@ -283,17 +264,17 @@ function MoreSentences({ reading, change }: MoreProps) {
       </Sentence>
       <Sentence>
         A clear coat covers{' '}
-        <Share label="Clear coat" read={reading((m) => m.coat)} onChange={(coat, g) => change({ coat }, g)} />,{' '}
+        <Share label="Clear coat" {...reading((m) => m.coat)} onChange={(coat, g) => change({ coat }, g)} />,{' '}
         <Share
           label="Roughness of the coat"
-          read={reading((m) => m.coatRoughness)}
+          {...reading((m) => m.coatRoughness)}
           onChange={(coatRoughness, g) => change({ coatRoughness }, g)}
         />{' '}
         rough. Its sheen is{' '}
         <ColourField label="Sheen" {...reading((m) => m.sheen)} onChange={(sheen, g) => change({ sheen }, g)} />,{' '}
         <Share
           label="Roughness of the sheen"
-          read={reading((m) => m.sheenRoughness)}
+          {...reading((m) => m.sheenRoughness)}
           onChange={(sheenRoughness, g) => change({ sheenRoughness }, g)}
         />{' '}
         rough.

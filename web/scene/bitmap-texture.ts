@@ -1,13 +1,10 @@
-// side-texture.ts — a picture on the side of a solid, as the graphics card has it.
+// bitmap-texture.ts — pictures from the worker as the graphics card has them.
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { RepeatWrapping, SRGBColorSpace, Texture } from 'three';
-import type { PictureOn } from '../../core/index.ts';
-import { useSidePicture } from '../store/picture-views.ts';
 
-/** Null until it is there. */
-export function useSideTexture(picture: PictureOn | undefined): Texture | null {
-  const bitmap = useSidePicture(picture);
+/** Null until the picture is there. */
+export function useBitmapTexture(bitmap: ImageBitmap | null): Texture | null {
   const invalidate = useThree((state) => state.invalidate);
   const texture = useMemo(() => (bitmap ? textureOf(bitmap) : null), [bitmap]);
   useEffect(() => {
