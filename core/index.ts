@@ -195,6 +195,7 @@ export {
   wholeOf,
 } from './materials/schema.ts';
 export { materialsOf } from './materials/sides.ts';
+export type { EdgePlace, MarkKind } from './mesh/marks.ts';
 export { BLENDS, SHADING, type ShadedMesh, type Shading, shade } from './mesh/normals.ts';
 export { boxOfPoints } from './mesh/place.ts';
 export {
@@ -335,4 +336,13 @@ export {
   type Preview,
   previewOf,
 } from './views/outlines.ts';
+export {
+  edgesAt,
+  faceAt,
+  joinsOf,
+  type Marked,
+  markedOn,
+  type PickedEdges,
+  type PickedFace,
+} from './views/picks.ts';
 export { type FlatShape, type SheetView, sheetView, type ViewBox } from './views/sheet.ts';

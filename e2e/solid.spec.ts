@@ -208,3 +208,56 @@ test('a division into very many faces is told beforehand and made only when it i
   await proven(page);
   expect(await proofNumber(page, 'faces')).toBeGreaterThan(faces + 80_000);
 });
+
+test('flat faces are joined and edges made hard by hand, which a new division of the front does not hold', async ({
+  page,
+}) => {
+  const trouble = troubleOn(page);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).click();
+  const square =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><path fill="#4a7b9d" d="M0 0h40v40H0z"/></svg>';
+  await dropFile(page, 'block.svg', square);
+  await proven(page);
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Build' }).click();
+  await page.locator('[data-layer]').click();
+  await choose(page, /^Face mesh/, 'a grid of squares');
+  await page.keyboard.press('Alt+2');
+  await unfold(page, 'Edges and faces by hand');
+  await proven(page);
+  const faces = await proofNumber(page, 'faces');
+  const solid = page.getByRole('application', { name: 'Solid' });
+  const view = (await solid.boundingBox())!;
+  /** @param x from the middle of the view, where the square is */
+  const click = (x: number, modifiers: 'Shift'[] = []) =>
+    solid.click({ position: { x: view.width / 2 + x, y: view.height / 2 + 3 }, modifiers });
+
+  await choose(page, /^Picked by a click/, 'faces');
+  await click(3);
+  await expect(page.getByText('1 face:')).toBeVisible();
+  await page.getByRole('button', { name: 'Join' }).click();
+  await expect(page.getByText('Pick two faces or more that lie beside each other.')).toBeVisible();
+  // As many as it takes to meet the next one.
+  for (let x = 6; (await page.getByText('2 faces:').count()) === 0; x += 6) {
+    await click(x, ['Shift']);
+    await expect(page.getByText(/^\d faces?:$/)).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Join' }).click();
+  await expect(page.getByText('By hand: 1 edge gone between joined faces.')).toBeVisible();
+  await proven(page);
+  expect(await proofNumber(page, 'faces')).toBe(faces - 1);
+
+  await choose(page, /^Picked by a click/, 'single edges');
+  await click(-40);
+  await page.getByRole('button', { name: 'Make hard' }).click();
+  await expect(page.getByText('By hand: 1 edge hard, 1 edge gone between joined faces.')).toBeVisible();
+  await choose(page, /^Face mesh/, 'as few faces as possible');
+  await expect(page.getByText('2 marks have no such edge on this mesh.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('By hand: 1 edge hard, 1 edge gone between joined faces.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await proven(page);
+  expect(await proofNumber(page, 'faces')).toBe(faces);
+  expect(trouble).toEqual([]);
+});

@@ -10,6 +10,7 @@ export type ErrorCode =
   | 'unknown-id'
   | 'locked'
   | 'not-closed'
+  | 'cannot-join'
   | 'cancelled';
 
 /** An expected failure. `message` says what was wrong, where, and what to do; `code` never changes wording. */

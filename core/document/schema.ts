@@ -6,6 +6,7 @@ import { UNITS } from '../base/units.ts';
 import { BuildSchema } from '../builds/index.ts';
 import { DrawnProfileSchema, EdgeSchema, EdgeShapeSchema, SLAB_LIMITS, SlabSchema } from '../builds/slab/schema.ts';
 import { MaterialSchema, type PictureOn, SideMaterialsSchema } from '../materials/schema.ts';
+import { MARK_KINDS } from '../mesh/marks.ts';
 import { BLENDS, SHADING } from '../mesh/normals.ts';
 import { UV_LAYOUTS } from '../mesh/uv.ts';
 import { MotionSchema } from '../motion/schema.ts';
@@ -22,7 +23,14 @@ export const DOCUMENT_VERSION = 6;
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1).max(120);
 
-export const LIMITS = { layers: 1000, sources: 40, profiles: 60, ...SOURCE_LIMITS, ...SLAB_LIMITS } as const;
+export const LIMITS = {
+  layers: 1000,
+  sources: 40,
+  profiles: 60,
+  marks: 20_000,
+  ...SOURCE_LIMITS,
+  ...SLAB_LIMITS,
+} as const;
 
 export const ShadingSchema = z.object({
   /** Degrees. */
@@ -38,6 +46,10 @@ export const TidySchema = z.object({
   /** Whether open rims get flat caps. */
   close: z.boolean(),
 });
+
+/** In units of the source, and shares of the height of the mesh. */
+const markEnd = z.tuple([z.number(), z.number(), z.number().min(0).max(1)]);
+export const MarkSchema = z.object({ is: z.enum(MARK_KINDS), at: z.tuple([markEnd, markEnd]) });
 
 export const LayerSchema = z.object({
   id,
@@ -60,6 +72,8 @@ export const LayerSchema = z.object({
   uv: z.enum(['none', ...UV_LAYOUTS]),
   /** How its mesh is tidied; null for not at all. */
   tidy: z.nullable(TidySchema),
+  /** Edges that are hard, soft or gone by hand. */
+  marks: z.array(MarkSchema).max(LIMITS.marks).optional(),
   material: MaterialSchema,
   sideMaterials: SideMaterialsSchema.optional(),
   placement: PlacementSchema.optional(),

@@ -15,6 +15,8 @@ import type { Drawing, Shape } from '../drawing.ts';
 import { applyEdit, type Edited } from '../edits/apply.ts';
 import type { OutlineGroup } from '../formats/format.ts';
 import type { Part } from '../formats/part.ts';
+import { withMarks } from '../mesh/joined.ts';
+import type { Mark } from '../mesh/marks.ts';
 import { boxOfPoints } from '../mesh/place.ts';
 import { type Proof, proofOf } from '../mesh/proof.ts';
 import { type Tidied, tidy } from '../mesh/tidy/tidy.ts';
@@ -62,6 +64,8 @@ export interface LayerMesh {
   readonly mesh: Mesh;
   /** What tidying changed; null where nothing was to be tidied. */
   readonly tidied: Tidied['changes'] | null;
+  /** Marks whose edges it does not have. */
+  readonly lostMarks: readonly Mark[];
 }
 
 export interface EvaluatorOptions {
@@ -418,7 +422,8 @@ export class Evaluator {
     const known = this.of(project, layer);
     if (!known.mesh) {
       const { key: built, mesh } = this.build(project, layer);
-      const key = `${built} ${JSON.stringify(layer.tidy)} ${builderOf(layer.build.kind).openedKey(layer.build)}`;
+      const marks = layer.marks ? hashOf(JSON.stringify(layer.marks)) : '';
+      const key = `${built} ${JSON.stringify(layer.tidy)} ${builderOf(layer.build.kind).openedKey(layer.build)} ${marks}`;
       known.mesh = this.finished.get(key, () => this.finish(key, project, layer, mesh));
     }
     return known.mesh;
@@ -428,7 +433,10 @@ export class Evaluator {
     const bends = mesh.flow ? this.bendsOf(project, layer) : null;
     const flowing = mesh.flow && bends ? { ...mesh, flow: { ...mesh.flow, bends } } : mesh;
     const { mesh: whole, changes: tidied } = layer.tidy ? tidy(flowing, layer.tidy) : { mesh: flowing, changes: null };
-    return { key, mesh: builderOf(layer.build.kind).opened(whole, layer.build), tidied };
+    const { scale } = sizedFor(layer, sourceOf(project, layer));
+    const opened = (of: Mesh) => builderOf(layer.build.kind).opened(of, layer.build);
+    const { mesh: marked, lost } = withMarks(whole, layer.marks ?? [], scale, opened);
+    return { key, mesh: marked, tidied, lostMarks: lost };
   }
 
   /** How far the curves of a layer turn from the edges of its mesh. */

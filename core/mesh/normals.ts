@@ -1,4 +1,5 @@
 // normals.ts — a mesh as triangles with a normal at every corner: hard between sides and across creases, smooth elsewhere.
+import { DisjointSets } from '../base/disjoint-sets.ts';
 import { moved, type Rigid, withoutShift } from '../geometry/rigid.ts';
 import { Curves } from './curves.ts';
 import { triangleCorners } from './triangles.ts';
@@ -115,6 +116,17 @@ const ROOM = 64;
 const BITS = 32;
 const NONE = 0xffffffff;
 
+/** An edge between faces i and k of those at a point. */
+interface Link {
+  readonly i: number;
+  readonly k: number;
+  readonly is: 'hard' | 'soft' | null;
+}
+
+const NO_LINKS: readonly Link[] = [];
+
+const isBetween = ({ i, k }: Link, a: number, b: number) => (i === a && k === b) || (i === b && k === a);
+
 /** The normals of the corners at one point after another. Everything is kept in flat arrays: this is where drags wait. */
 class CornerNormals {
   /** Of the corners that {@link at} was called for last, in their order. */
@@ -134,6 +146,10 @@ class CornerNormals {
   private turned = new Float64Array(3 * ROOM);
   /** Which of the faces are smooth into which: a row for each. */
   private smooth = new Uint8Array(ROOM * ROOM);
+  /** Which of the faces are shaded as hand marks say, and run softly into one that lies level. */
+  private isSoft = new Uint8Array(ROOM);
+  /** Which of them have a hard edge at the point: they are as flat as they are, whatever curve they lie along. */
+  private isHard = new Uint8Array(ROOM);
   /** The same rows as bits, where there are no more faces than bits. */
   private bits = new Int32Array(ROOM);
   /** The face whose normal each face has. */
@@ -160,6 +176,7 @@ class CornerNormals {
     this.turned = new Float64Array(6 * count);
     this.smooth = new Uint8Array(4 * count * count);
     [this.bits, this.like] = [new Int32Array(2 * count), new Uint32Array(2 * count)];
+    [this.isSoft, this.isHard] = [new Uint8Array(2 * count), new Uint8Array(2 * count)];
   }
 
   /** @param ids ids[from] … ids[to − 1] are the corners at the point */
@@ -169,11 +186,12 @@ class CornerNormals {
     const { faces, turned, faceNormals: n, mesh, curves } = this;
     for (let i = 0; i < count; i++) faces[i] = this.faceOf[ids[from + i]!]!;
     const point = mesh.corners[ids[from]!]!;
+    const links = mesh.marked ? this.marksAt(mesh.marked, point, ids, from, count) : NO_LINKS;
     for (let i = 0; i < count; i++) {
       const f = 3 * faces[i]!;
       let cos = 1;
       let sin = 0;
-      if (curves?.bend(faces[i]!, point, faces, count, mesh)) {
+      if (this.isHard[i] === 0 && curves?.bend(faces[i]!, point, faces, count, mesh)) {
         cos = curves.cos;
         sin = curves.sin;
       }
@@ -182,8 +200,9 @@ class CornerNormals {
       turned[3 * i + 2] = n[f + 2]!;
     }
     this.findSmooth(count);
+    if (links.length > 0) this.heed(links, count);
     for (let i = 0; i < count; i++) {
-      if (this.isLevel(i)) {
+      if (this.isLevel(i) && this.isSoft[i] === 0) {
         // What is level and flat needs no mean.
         this.x[i] = 0;
         this.y[i] = 0;
@@ -191,13 +210,61 @@ class CornerNormals {
         this.like[i] = NONE;
         continue;
       }
-      this.like[i] = this.blendOf(i, count);
+      const like = this.blendOf(i, count);
+      this.like[i] = links.some((link) => link.is === 'hard' && isBetween(link, i, like)) ? i : like;
       const twin = this.twinOf(i, count);
       if (twin < 0) this.set(i, this.like[i]!, count, ids, from);
       else {
         this.x[i] = this.x[twin]!;
         this.y[i] = this.y[twin]!;
         this.z[i] = this.z[twin]!;
+      }
+    }
+  }
+
+  /** The edges between faces at a point, and what they are marked as; none where none is marked. */
+  private marksAt(
+    marked: NonNullable<Mesh['marked']>,
+    point: number,
+    ids: Uint32Array,
+    from: number,
+    count: number,
+  ): readonly Link[] {
+    const { starts, corners, positions } = this.mesh;
+    this.isSoft.fill(0, 0, count);
+    this.isHard.fill(0, 0, count);
+    const points = positions.length / 3;
+    const beside = (i: number, step: number) => {
+      const face = this.faces[i]!;
+      const [first, size] = [starts[face]!, starts[face + 1]! - starts[face]!];
+      return corners[first + ((ids[from + i]! - first + step + size) % size)]!;
+    };
+    const links: Link[] = [];
+    for (let i = 0; i < count; i++) {
+      const next = beside(i, 1);
+      const is = marked.get(Math.min(point, next) * points + Math.max(point, next)) ?? null;
+      for (let k = 0; k < count; k++) if (k !== i && beside(k, -1) === next) links.push({ i, k, is });
+    }
+    return links.some(({ is }) => is) ? links : NO_LINKS;
+  }
+
+  /** Has hard edges part what hangs together over no other way around the point, and soft ones join. */
+  private heed(links: readonly Link[], count: number): void {
+    const { smooth, bits, isSoft, isHard } = this;
+    const groups = new DisjointSets(count);
+    for (const { i, k, is } of links) {
+      if (is === 'hard') isHard[i] = isHard[k] = 1;
+      else if (is === 'soft' || smooth[i * count + k]) groups.join(i, k);
+    }
+    const soft = new Set(links.flatMap(({ i, is }) => (is === 'soft' ? [groups.find(i)] : [])));
+    for (let i = 0; i < count; i++) {
+      const group = groups.find(i);
+      isSoft[i] = soft.has(group) ? 1 : 0;
+      bits[i] = 0;
+      for (let k = 0; k < count; k++) {
+        const isOne = groups.find(k) === group && (isSoft[i] === 1 || smooth[i * count + k] === 1);
+        smooth[i * count + k] = isOne ? 1 : 0;
+        if (isOne) bits[i]! |= 1 << k;
       }
     }
   }

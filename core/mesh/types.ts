@@ -15,6 +15,8 @@ export interface Mesh {
   readonly sides: Uint8Array;
   /** Where faces came from an outline: what tells a curve from a ridge. */
   readonly flow?: Flow;
+  /** Edges that are shaded hard or soft whatever their angle, by their two points: the lesser times the number of points, plus the other. */
+  readonly marked?: ReadonlyMap<number, 'hard' | 'soft'>;
 }
 
 /** How faces follow outlines. */

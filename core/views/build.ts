@@ -192,7 +192,7 @@ export class BuildViews {
     try {
       const { regions, points, stranded } = evaluator.outlines(project, layer);
       const { edgePath, ringOutlines, warnings } = evaluator.build(project, layer);
-      const { key: meshKey, tidied } = evaluator.mesh(project, layer);
+      const { key: meshKey, tidied, lostMarks } = evaluator.mesh(project, layer);
       const width = evaluator.width(project, layer);
       const outlines = regions.length;
       const area = regionsArea(regions);
@@ -209,7 +209,7 @@ export class BuildViews {
         ringOutlines,
         tidied,
         stranded,
-        warnings,
+        warnings: [...warnings, ...warningsOf(lostMarks.length)],
         error: null,
       };
     } catch (error) {
@@ -231,6 +231,13 @@ export class BuildViews {
       }),
     );
   }
+}
+
+function warningsOf(lostMarks: number): Warning[] {
+  if (lostMarks === 0) return [];
+  const are =
+    lostMarks === 1 ? 'One edge that was marked by hand is' : `${lostMarks} edges that were marked by hand are`;
+  return [{ code: 'marks-lost', message: `${are} not on this mesh; the mark is kept.` }];
 }
 
 /** Equal keys, equal meshes as they are drawn. */

@@ -16,6 +16,7 @@ import {
   Vector3,
 } from 'three';
 import { type DrawnMesh, type Material, materialsOf, type Rigid, type SideMaterials } from '../../core/index.ts';
+import { marking, useMarking } from '../store/marking.ts';
 import { screen, useScreen } from '../store/screen.ts';
 import { Paint } from './Paint.tsx';
 
@@ -67,7 +68,8 @@ export const Slab = memo(function Slab(props: SlabProps) {
             onClick={(event) => {
               event.stopPropagation();
               if (event.delta > 3 || useScreen.getState().isHandling) return;
-              screen.click(id, event.nativeEvent);
+              if (useMarking.getState().layer !== id) screen.click(id, event.nativeEvent);
+              else void marking.pick(id, event.eventObject.worldToLocal(event.point.clone()).toArray(), event.shiftKey);
             }}
           >
             {mesh.sections.map(({ of }, k) => (

@@ -10,6 +10,7 @@ import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
 import { Handles } from './Handles.tsx';
 import { Lights } from './Lights.tsx';
+import { Marks } from './Marks.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
 import { usePlace } from './place.ts';
@@ -70,6 +71,7 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
       <Things layers={layers} view={view} hidden={hidden} plaster={plaster} wire={wire} />
       {behind && <Behind view={view} box={box} />}
       <PlaceMark size={size} />
+      <Marks />
       <Spin size={size} />
       <Handles />
       <Portrait box={box} />

@@ -142,7 +142,8 @@ async function prove(): Promise<void> {
   const { of: project, view } = get();
   if (!project || !view || get().busy) return;
   const outcome = await geometry((api) => api.prove(project));
-  if (get().of !== project || get().busy) return;
+  // Whatever was built since, if only to be shown otherwise, ended it, and is proven in its turn.
+  if (get().view !== view || get().busy) return;
   if (!outcome.ok) {
     set({ failure: outcome.error });
     return;

@@ -85,6 +85,7 @@ const PARTS: readonly (readonly [words: string, part: (layer: Layer) => unknown]
   ['Shading', ({ shading }) => shading],
   ['UV layout', ({ uv }) => uv],
   ['Tidying', ({ tidy }) => tidy],
+  ['Marked edges', ({ marks }) => marks],
   ['Placement', ({ placement }) => placement],
   ['Size', ({ scale }) => scale],
   ['Group', ({ group }) => group],

@@ -12,6 +12,7 @@ import { copyLayer } from './copy-layer.ts';
 import { followRule } from './follow-rule.ts';
 import { group } from './group.ts';
 import type { CommandKind } from './kind.ts';
+import { markEdges } from './mark-edges.ts';
 import { paint } from './paint.ts';
 import { place } from './place.ts';
 import { removeLayer } from './remove-layer.ts';
@@ -56,6 +57,7 @@ export const COMMAND_KINDS = [
   place,
   resize,
   paint,
+  markEdges,
 ] as const;
 
 export const CommandSchema = z.discriminatedUnion('do', schemasOf(COMMAND_KINDS));

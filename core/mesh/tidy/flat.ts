@@ -7,8 +7,14 @@ import { across, areaVector, type Face, facesByEdge, meshOf, type Step } from '.
 /**
  * @param degrees faces whose normals differ by no more than this from the first one's are flat neighbours
  * @param mesh where the points are
+ * @param mayGo whether faces may become one across an edge, of two points
  */
-export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): Step {
+export function mergeFlat(
+  faces: readonly Face[],
+  mesh: Mesh,
+  degrees: number,
+  mayGo: (a: number, b: number) => boolean = () => true,
+): Step {
   const points = mesh.positions.length / 3;
   const edges = facesByEdge(faces, points);
   const normals = faceNormalsOf(meshOf(faces, mesh));
@@ -20,7 +26,10 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
     limit;
   const areAlike = (f: number, g: number) => faces[f]!.side === faces[g]!.side && isFlatTo(f, g);
   const neighboursOf = (f: number) =>
-    faces[f]!.corners.map((to, k) => across(edges, points, faces[f]!.corners.at(k - 1)!, to));
+    faces[f]!.corners.map((to, k) => {
+      const from = faces[f]!.corners.at(k - 1)!;
+      return mayGo(from, to) ? across(edges, points, from, to) : NONE;
+    });
 
   /** Faces that hang together within `among`, from one on; `isOne` says which may come along. */
   const gathered = (first: number, isOne: (f: number) => boolean): number[] => {
@@ -59,6 +68,8 @@ export function mergeFlat(faces: readonly Face[], mesh: Mesh, degrees: number): 
   }
   return { faces: merged, changed: faces.length - merged.length, farthest };
 }
+
+const NONE = -1;
 
 /** How far the corners of a face lie from the plane through their middle, across its normal. */
 function bulgeOf({ corners }: Face, p: Float64Array): number {

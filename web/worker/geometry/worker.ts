@@ -3,6 +3,7 @@ import * as Comlink from 'comlink';
 import { letProjectsCross } from '../crossing.ts';
 import { arriving } from './arriving.ts';
 import { building } from './building.ts';
+import { marking } from './marking.ts';
 import { outlines } from './outlines.ts';
 import { pictures } from './pictures.ts';
 import { pool, watchSign } from './state.ts';
@@ -14,6 +15,7 @@ const api = {
   ...outlines,
   ...pictures,
   ...building,
+  ...marking,
   /** Takes the sign that the page raises to stop something. */
   watch: (buffer: SharedArrayBuffer) => watchSign(buffer),
   /** Ends what the pool is doing. */

@@ -12,6 +12,7 @@ import { OpenNote } from '../../proof/OpenNote.tsx';
 import { narrowestOf } from '../narrowest.ts';
 import { BUILD_SENTENCES, type BuildSentencesProps, type LayerOf } from './builds/index.ts';
 import { KeptRecipes } from './KeptRecipes.tsx';
+import { MarkSentences } from './MarkSentences.tsx';
 import { ShadingSentence, TidySentence, UvSentence } from './MeshSentences.tsx';
 import { MaterialSentences } from './material/MaterialSentences.tsx';
 import { RuleSentences } from './RuleSentences.tsx';
@@ -72,6 +73,7 @@ export function Recipe({ layers }: { layers: AtLeastOne<Layer> }) {
       )}
       <MaterialSentences layers={layers} />
       <ShadingSentence layers={layers} change={change} />
+      {layers.length === 1 && <MarkSentences layer={layer} />}
       {isOfOutlines && <UvSentence layers={layers} change={change} />}
       <TidySentence layers={layers} view={seen} change={change} />
       {isOfOutlines && (
