@@ -112,7 +112,7 @@ export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { overlapPlace, partedBases } from './evaluate/parting.ts';
 export type { Middles } from './evaluate/places.ts';
-export { subjectsOf } from './evaluate/subjects.ts';
+export { renewed, subjectsOf } from './evaluate/subjects.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';
 export {
   FORMAT_IDS,

@@ -1,7 +1,7 @@
 // Rules in a project: what they give, what differs from them, and what other commands leave of them.
 import { describe, expect, it } from 'vitest';
 import { heightOf } from '../builds/index.ts';
-import { subjectsOf } from '../evaluate/subjects.ts';
+import { renewed, subjectsOf } from '../evaluate/subjects.ts';
 import { type RuleBy, ruleValues } from '../rules/index.ts';
 import { drawingOf, filledShape } from '../testing/drawings.ts';
 import { projectOf } from '../testing/projects.ts';
@@ -40,6 +40,32 @@ describe('layers as rules see them', () => {
     // OKLab: 0, and 0.6 for the grey of byte 128 (its linear value 0.2159, cube root).
     expect(subjects[0]!.lightness).toBeCloseTo(0, 6);
     expect(subjects[1]!.lightness).toBeCloseTo(Math.cbrt(0.21586), 3);
+  });
+});
+
+describe('a rule whose layers have changed', () => {
+  const byLightness: RuleBy = { kind: 'lightness', from: 1, to: 6 };
+  const taken = take(project, rule('depth', byLightness));
+  const [own] = taken.rules!;
+  const painted = (of: Project, id: string, colour: string) =>
+    applyCommand(of, { do: 'change-layers', layers: [id], change: { material: { colour } } });
+
+  it('would give nothing else while what it goes by is the same', () => {
+    expect(renewed(evaluator, taken, own!)).toBeNull();
+    const moved = applyCommand(taken, { do: 'change-layers', layers: ids, change: { base: 3 } });
+    expect(renewed(evaluator, moved, own!)).toBeNull();
+  });
+
+  it('gives them what it says by now, but for those that differ on purpose', () => {
+    const dark = painted(taken, ids[2]!, '#000000');
+    const now = renewed(evaluator, dark, own!)!;
+    // The grey one is the lightest by now.
+    expect(now.map(({ value }) => value)).toEqual([1, 6, 1]);
+    const apart = applyCommand(dark, { do: 'change-layers', layers: [ids[1]!], change: { build: { depth: 2.5 } } });
+    const followed = applyCommand(apart, { do: 'renew-rule', rule: own!.id, gave: now });
+    expect(values(followed, 'depth')).toEqual([1, 2.5, 1]);
+    expect(differsFromRule(followed, followed.layers[1]!, 'depth')).toBe(6);
+    expect(renewed(evaluator, followed, followed.rules![0]!)).toBeNull();
   });
 });
 

@@ -1,5 +1,8 @@
 // subjects.ts — layers as rules see them.
+
 import type { Resolved } from '../document/resolve.ts';
+import { gaveOf } from '../document/ruled.ts';
+import type { Rule } from '../document/rules.ts';
 import type { Layer } from '../document/schema.ts';
 import { levelsOf, nestingOf } from '../outline/levels.ts';
 import { centroidOf, ringsOf } from '../outline/measure.ts';
@@ -28,3 +31,15 @@ export function subjectsOf(evaluator: Evaluator, project: Resolved, layers: read
     }),
   );
 }
+
+/** What a rule gives its layers by now; null where that is what it gave. */
+export function renewed(evaluator: Evaluator, project: Resolved, { by, gave }: Rule): Rule['gave'] | null {
+  const before = new Map(gave.map(({ layer, value }) => [layer, value]));
+  const now = gaveOf(by, subjectsOf(evaluator, project, [...before.keys()]));
+  const isSame = ({ layer, value }: Rule['gave'][number]) =>
+    Math.abs(before.get(layer)! - value) <= SAME * Math.abs(value);
+  return now.length === gave.length && now.every(isSame) ? null : now;
+}
+
+/** Values nearer than this share are one: outlines that are read again differ by their last digits. */
+const SAME = 1e-9;

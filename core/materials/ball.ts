@@ -61,7 +61,7 @@ interface Look {
 }
 
 function shaded(normal: Triple, { base, sheen, glow, whole }: Look): Triple {
-  const { metalness, roughness, specular, ior, transmission, coat, coatRoughness } = whole;
+  const { metalness, roughness, specular, ior, transmission, thickness, coat, coatRoughness } = whole;
   const facing = Math.max(0, dot(normal, EYE));
   const lit = Math.max(0, dot(normal, LIGHT));
   const mirrored: Triple = [2 * facing * normal[0], 2 * facing * normal[1], 2 * facing * normal[2] - 1];
@@ -69,7 +69,7 @@ function shaded(normal: Triple, { base, sheen, glow, whole }: Look): Triple {
   const dielectric = ((ior - 1) / (ior + 1)) ** 2 * specular;
   const ambient = 0.3 + 0.18 * normal[1];
   // Ground seen through glass: dark and light, upside down as a ball shows it.
-  const through = transmission > 0 ? seenThrough(normal, ior, roughness) : 0;
+  const through = transmission > 0 ? seenThrough(normal, thickness > 0 ? ior : 1, roughness) : 0;
   const coated = coat * (0.04 + 0.96 * grazing);
   const coatLight = coated * surroundings(mirrored, coatRoughness) + coat * 0.04 * gloss(normal, coatRoughness);
   return [0, 1, 2].map((k) => {

@@ -37,6 +37,12 @@ export const LIBRARY = [
     name: 'Frosted glass',
     material: { ...SOLID, roughness: 0.45, transmission: 0.95, ior: 1.5, thickness: 2 },
   },
+  {
+    // Light goes straight through a sheet without thickness, and the more is mirrored the flatter it is looked at (Fresnel).
+    id: 'film',
+    name: 'Clear by angle',
+    material: { ...SOLID, roughness: 0.03, transmission: 1, ior: 1.8 },
+  },
   { id: 'neon', name: 'Neon', material: { ...SOLID, roughness: 0.4, glowStrength: 4 } },
 ] as const satisfies readonly NamedMaterial[];
 

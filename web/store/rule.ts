@@ -19,9 +19,11 @@ interface RuleState {
   /** The layers it is tried on, as it sees them, the lowest first; none before they were looked at. */
   readonly subjects: readonly Subject[];
   readonly failure: string | null;
+  /** What rules would give by now, by their ids, where it is something else than they gave. */
+  readonly renewed: Readonly<Record<string, Rule['gave']>>;
 }
 
-const NONE: RuleState = { draft: null, subjects: [], failure: null };
+const NONE: RuleState = { draft: null, subjects: [], failure: null, renewed: {} };
 export const useRule = create<RuleState>(() => NONE);
 const { setState: set, getState: get } = useRule;
 
@@ -61,5 +63,18 @@ export const rule = {
     const { draft } = get();
     if (draft) dispatch({ do: 'set-rule', rule: { ...draft, gave: gaveOf(draft.by, get().subjects) } });
   },
-  leave: () => set(NONE),
+  /** Looks whether a rule that layers follow would give them something else by now. */
+  async lookAt(of: Rule): Promise<void> {
+    const project = useProject.getState().history?.present;
+    if (!project) return;
+    const outcome = await geometry((api) => api.renewed(project, of));
+    if (!outcome.ok || useProject.getState().history?.present !== project) return;
+    const { [of.id]: _, ...others } = get().renewed;
+    set({ renewed: outcome.value ? { ...others, [of.id]: outcome.value } : others });
+  },
+  renew(id: string): void {
+    const gave = get().renewed[id];
+    if (gave) dispatch({ do: 'renew-rule', rule: id, gave });
+  },
+  leave: () => set({ ...NONE, renewed: get().renewed }),
 };

@@ -21,6 +21,7 @@ import { removeRule } from './remove-rule.ts';
 import { removeSource } from './remove-source.ts';
 import { renameGroup } from './rename-group.ts';
 import { renameProject } from './rename-project.ts';
+import { renewRule } from './renew-rule.ts';
 import { reorder } from './reorder.ts';
 import { resize } from './resize.ts';
 import { saveProfile } from './save-profile.ts';
@@ -50,6 +51,7 @@ export const COMMAND_KINDS = [
   setBases,
   setRule,
   followRule,
+  renewRule,
   removeRule,
   group,
   renameGroup,

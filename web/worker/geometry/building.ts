@@ -16,6 +16,8 @@ import {
   type Proof,
   partedBases,
   type Resolved,
+  type Rule,
+  renewed,
   type SheetView,
   type Subject,
   sheetView,
@@ -60,6 +62,10 @@ export const building = {
   /** Layers as rules see them, the lowest first. */
   ruleSubjects: (project: Project, layers: readonly string[]): Promise<Outcome<readonly Subject[]>> =>
     attempt(() => withSources(project, (resolved) => subjectsOf(evaluator, resolved, layers))),
+
+  /** What a rule gives its layers by now; null where that is what it gave. */
+  renewed: (project: Project, rule: Rule): Promise<Outcome<Rule['gave'] | null>> =>
+    attempt(() => withSources(project, (resolved) => renewed(evaluator, resolved, rule))),
 
   /**
    * Evaluates everything that is shown.

@@ -18,6 +18,7 @@ import { Note, Sentence } from '../../../controls/Panel.tsx';
 import { TextButton } from '../../../controls/TextButton.tsx';
 import { Value } from '../../../controls/Value.tsx';
 import { countOf, formatNumber } from '../../../format.ts';
+import { useBuild } from '../../../store/build.ts';
 import { dispatch, useDocument } from '../../../store/project.ts';
 import { rule, useRule } from '../../../store/rule.ts';
 import { type AtLeastOne, niceStep } from './several.tsx';
@@ -47,8 +48,15 @@ export function RuleSentences({ layers }: { layers: AtLeastOne<Layer> }) {
 }
 
 /** A rule that layers follow, and those that differ from it. */
-function Followed({ rule: { id, what, by }, layers }: { rule: Rule; layers: AtLeastOne<Layer> }) {
+function Followed({ rule: known, layers }: { rule: Rule; layers: AtLeastOne<Layer> }) {
+  const { id, what, by } = known;
   const project = useDocument();
+  const proven = useBuild((state) => state.proven);
+  const renewed = useRule((state) => state.renewed[id]);
+  // When nothing moves any more: layers may have other colours, outlines or neighbours by now.
+  useEffect(() => {
+    if (proven) void rule.lookAt(known);
+  }, [proven, known]);
   const own = layers.filter((layer) => ruleFor(project, layer.id, what)?.rule.id === id);
   const different = own.flatMap((layer) => {
     const value = differsFromRule(project, layer, what);
@@ -73,9 +81,21 @@ function Followed({ rule: { id, what, by }, layers }: { rule: Rule; layers: AtLe
           </TextButton>{' '}
         </>
       )}
+      {renewed && (
+        <>
+          Its layers have changed, and it would give {changesOf(known, renewed)} of them another {what} by now:{' '}
+          <TextButton onClick={() => rule.renew(id)}>Go by it again</TextButton>.{' '}
+        </>
+      )}
       <TextButton onClick={() => dispatch({ do: 'remove-rule', rule: id })}>Give the rule up</TextButton>
     </Note>
   );
+}
+
+/** How many layers a rule would give something else than it gave. */
+function changesOf({ gave }: Rule, renewed: Rule['gave']): number {
+  const before = new Map(gave.map(({ layer, value }) => [layer, value]));
+  return renewed.filter(({ layer, value }) => before.get(layer) !== value).length;
 }
 
 /** A rule on its way. While it is open the stack shows what it would give. */

@@ -223,6 +223,7 @@ function MoreSentences({ reading, change }: MoreProps) {
               onChange={(thickness, g) => change({ thickness }, g)}
             />{' '}
             deep
+            {reading((m) => m.thickness).value === 0 && ' (a thin sheet: clear from the front, a mirror at an angle)'}
             {distance.value > 0 ? (
               <>
                 , and after{' '}
