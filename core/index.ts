@@ -111,6 +111,7 @@ export { checkBake, type Exported, type ExportWishes, exportProject } from './ev
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { overlapPlace, partedBases } from './evaluate/parting.ts';
+export { type Piercing, piercingsOf } from './evaluate/piercings.ts';
 export type { Middles } from './evaluate/places.ts';
 export { renewed, subjectsOf } from './evaluate/subjects.ts';
 export { DXF_LIMITS } from './formats/dxf/tags.ts';

@@ -55,7 +55,7 @@ export class Fillings {
 }
 
 /** The axis of what is raised, whichever way it looks along it. */
-function axisOf(place: Rigid): string {
+export function axisOf(place: Rigid): string {
   const along: Point = [place[2], place[6], place[10]];
   const rounded = along.map((v) => Math.round(v * 1e9) / 1e9 + 0) as [number, number, number];
   const first = rounded.findLast((v) => v !== 0)!;

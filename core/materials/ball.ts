@@ -1,5 +1,6 @@
 // ball.ts — a ball of a material, small, lit from the upper left before light and dark ground: enough to tell materials apart in a
 // list. Diffuse by Lambert, shine by GGX (Walter et al. 2007) with Schlick's Fresnel (1994), surroundings by a sky, a floor and a window.
+import { dot, unit } from '../geometry/vectors.ts';
 import { rgbOfHex, toEncoded, toLinear } from '../picture/colour.ts';
 import { type Material, type WholeMaterial, wholeOf } from './schema.ts';
 
@@ -7,12 +8,6 @@ import { type Material, type WholeMaterial, wholeOf } from './schema.ts';
 type Triple = readonly [number, number, number];
 
 const linearOf = (hex: string): Triple => rgbOfHex(hex).map((v) => toLinear(v / 255)) as unknown as Triple;
-
-const unit = ([x, y, z]: Triple): Triple => {
-  const n = Math.hypot(x, y, z) || 1;
-  return [x / n, y / n, z / n];
-};
-const dot = (a: Triple, b: Triple) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 const LIGHT = unit([-0.5, 0.7, 0.55]);
 const EYE: Triple = [0, 0, 1];

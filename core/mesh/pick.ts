@@ -1,5 +1,6 @@
 // pick.ts — the face and the edge of a mesh that somebody points at, and the line of edges that goes on from it.
 import type { Point } from '../geometry/rigid.ts';
+import { difference, dot, unit } from '../geometry/vectors.ts';
 import { edgeKey } from './marks.ts';
 import { facesByEdge, facesOf } from './tidy/faces.ts';
 import { trianglesOf } from './triangles.ts';
@@ -97,32 +98,26 @@ function set(v: Vector, { positions: p }: Mesh, point: number): void {
   v[2] = p[3 * point + 2]!;
 }
 
-const minus = (a: Point, b: Point): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-
-function directionOf(p: Float64Array, from: number, to: number): Vector {
-  const way = minus(vectorOf(p, to), vectorOf(p, from));
-  const length = Math.hypot(...way) || 1;
-  return [way[0] / length, way[1] / length, way[2] / length];
-}
+const directionOf = (p: Float64Array, from: number, to: number): Point =>
+  unit(difference(vectorOf(p, to), vectorOf(p, from)));
 
 function fromSegment(p: Point, a: Point, b: Point): number {
-  const way = minus(b, a);
-  const off = minus(p, a);
+  const way = difference(b, a);
+  const off = difference(p, a);
   const share = Math.min(1, Math.max(0, dot(off, way) / (dot(way, way) || 1)));
-  return Math.hypot(...minus(off, [share * way[0], share * way[1], share * way[2]]));
+  return Math.hypot(...difference(off, [share * way[0], share * way[1], share * way[2]]));
 }
 
 /** Distance from a triangle: from its plane where the point lies over it, else from the nearest of its sides. */
 function fromTriangle(p: Point, a: Point, b: Point, c: Point): number {
-  const [u, v, off] = [minus(b, a), minus(c, a), minus(p, a)];
+  const [u, v, off] = [difference(b, a), difference(c, a), difference(p, a)];
   const [uu, uv, vv, ou, ov] = [dot(u, u), dot(u, v), dot(v, v), dot(off, u), dot(off, v)];
   const whole = uu * vv - uv * uv;
   // Barycentric coordinates of what lies under the point (Ericson 2005, Real-Time Collision Detection, 3.4).
   const s = (vv * ou - uv * ov) / whole;
   const t = (uu * ov - uv * ou) / whole;
   if (whole > 0 && s >= 0 && t >= 0 && s + t <= 1) {
-    return Math.hypot(...minus(off, [s * u[0] + t * v[0], s * u[1] + t * v[1], s * u[2] + t * v[2]]));
+    return Math.hypot(...difference(off, [s * u[0] + t * v[0], s * u[1] + t * v[1], s * u[2] + t * v[2]]));
   }
   return Math.min(fromSegment(p, a, b), fromSegment(p, b, c), fromSegment(p, c, a));
 }

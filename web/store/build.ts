@@ -4,6 +4,7 @@ import { create } from 'zustand';
 import {
   type LayerView,
   type Overlays,
+  type Piercing,
   type Project,
   type Proof,
   type SheetView,
@@ -26,6 +27,8 @@ interface BuildState {
   readonly proofs: Readonly<Record<string, Proof>>;
   /** The document that proofs and totals are of; another one is still being checked. */
   readonly proven: Project | null;
+  /** Layers of that document that run through each other at an angle. */
+  readonly piercings: readonly Piercing[];
   /** Totals of the last complete proof, and of the one before it. */
   readonly totals: Totals | null;
   readonly before: Totals | null;
@@ -45,6 +48,7 @@ const EMPTY: BuildState = {
   of: null,
   proofs: {},
   proven: null,
+  piercings: [],
   totals: null,
   before: null,
   busy: false,
@@ -148,6 +152,13 @@ async function prove(): Promise<void> {
     set({ failure: outcome.error });
     return;
   }
+  const built = view.layers.flatMap(({ id, meshKey }) => (meshKey ? [id] : []));
+  const pierced = await geometry((api) => api.piercings(project, built));
+  if (get().view !== view || get().busy) return;
+  if (!pierced.ok) {
+    set({ failure: pierced.error });
+    return;
+  }
   // By layer and copy, because equal layers share a mesh and its proof.
   const totals = totalsOf(
     view.layers.flatMap(({ id, meshKey }) => {
@@ -157,7 +168,13 @@ async function prove(): Promise<void> {
   );
   const previous = get().totals;
   const changed = previous && JSON.stringify(previous) !== JSON.stringify(totals);
-  set({ proofs: outcome.value, proven: project, totals, before: changed ? previous : get().before });
+  set({
+    proofs: outcome.value,
+    proven: project,
+    piercings: pierced.value,
+    totals,
+    before: changed ? previous : get().before,
+  });
 }
 
 /** Stops a build that takes too long; what was shown stays. */

@@ -2,6 +2,7 @@
 // open are strokes. Group codes as in the published DXF Reference. What cannot be honoured is named in `leftOut`.
 import { GeometryError, type Warning } from '../../base/errors.ts';
 import { type Box, type Drawing, type LeftOut, roundStroke, type Shape, type Stroke } from '../../drawing.ts';
+import { cross, unit } from '../../geometry/vectors.ts';
 import { isInside } from '../../outline/apart.ts';
 import { roughSize } from '../../outline/corners.ts';
 import { gapsBetween, joinEnds, looseEnds } from '../../outline/ends.ts';
@@ -442,17 +443,6 @@ function axesOf(fields: Fields): Matrix {
   const ay = unit(cross(n, ax));
   return [ax[0], ax[1], ay[0], ay[1], 0, 0];
 }
-
-type Vector3 = readonly [number, number, number];
-const cross = (a: Vector3, b: Vector3): Vector3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-const unit = (v: Vector3): Vector3 => {
-  const size = Math.hypot(...v);
-  return [v[0] / size, v[1] / size, v[2] / size];
-};
 
 function widthOf({ type }: Item, fields: Fields): number {
   if (type === 'LWPOLYLINE') return Math.max(fields.number(43), fields.number(40), 0);

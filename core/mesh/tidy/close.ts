@@ -1,5 +1,7 @@
 // close.ts — open rims closed by flat caps. Rims in one plane are capped together, so that one inside another stays a hole.
+
 import { tryInside } from '../../geometry/triangulate.ts';
+import { dot, unit } from '../../geometry/vectors.ts';
 import { areaVector, type Face, facesByEdge, type Step } from './faces.ts';
 
 /** Rims lie in one plane when they are no further from it than this share of the mesh's size. */
@@ -94,9 +96,3 @@ function basisFor([x, y, z]: Vector): [Vector, Vector] {
   const u = unit(Math.abs(x) < 0.5 ? [0, z, -y] : [-z, 0, x]);
   return [u, [y * u[2] - z * u[1], z * u[0] - x * u[2], x * u[1] - y * u[0]]];
 }
-
-const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const unit = (v: Vector): Vector => {
-  const length = Math.hypot(...v) || 1;
-  return [v[0] / length, v[1] / length, v[2] / length];
-};

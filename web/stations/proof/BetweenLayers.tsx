@@ -1,13 +1,14 @@
 // BetweenLayers.tsx — layers that fill the same space, lie in one plane or on each other: where, what it means, and parting them.
 import { useState } from 'react';
-import type { Overlap } from '../../../core/index.ts';
+import type { Overlap, Piercing } from '../../../core/index.ts';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
-import { formatNumber } from '../../format.ts';
+import { countOf, formatNumber } from '../../format.ts';
 import { useBuild } from '../../store/build.ts';
 import { partLayers, showOverlap, usualGap } from '../../store/parting.ts';
 import { useDocument } from '../../store/project.ts';
+import { screen } from '../../store/screen.ts';
 
 /** Worse is said first. */
 const KINDS = [
@@ -35,7 +36,8 @@ export function BetweenLayers() {
   const overlaps = useBuild((state) => state.view?.overlaps) ?? [];
   const [wanted, setWanted] = useState<number | null>(null);
   const gap = wanted ?? usualGap(tolerance);
-  if (overlaps.length === 0) return null;
+  const piercings = useBuild((state) => state.piercings);
+  if (overlaps.length + piercings.length === 0) return null;
   return (
     <Panel title="Between layers">
       {KINDS.map(({ is, title, means }) => {
@@ -54,34 +56,67 @@ export function BetweenLayers() {
           </section>
         );
       })}
-      <Sentence>
-        All of them stand{' '}
-        <Value label="Gap between layers" value={gap} unit={unit} min={1e-6} step={gap / 5} onChange={setWanted} />{' '}
-        apart when you <TextButton onClick={() => void partLayers(gap)}>part them</TextButton>: the lowest stays, the
-        others rise.
-      </Sentence>
+      {piercings.length > 0 && (
+        <section className="mb-3 text-sm">
+          <h3>Through each other at an angle</h3>
+          <p className="text-quiet">Harmless to look at; not in glass, in a union or in a print.</p>
+          <ul>
+            {piercings.slice(0, MOST_ROWS).map((piercing) => (
+              <PiercingRow key={piercing.layers.join(' ')} piercing={piercing} />
+            ))}
+          </ul>
+          {piercings.length > MOST_ROWS && <p className="text-quiet">…and {piercings.length - MOST_ROWS} more.</p>}
+        </section>
+      )}
+      {overlaps.length > 0 && (
+        <Sentence>
+          {piercings.length > 0 ? 'Those that lie flat' : 'All of them'} stand{' '}
+          <Value label="Gap between layers" value={gap} unit={unit} min={1e-6} step={gap / 5} onChange={setWanted} />{' '}
+          apart when you <TextButton onClick={() => void partLayers(gap)}>part them</TextButton>: the lowest stays, the
+          others rise.
+        </Sentence>
+      )}
     </Panel>
   );
 }
 
 function Row({ overlap, unit }: { overlap: Overlap; unit: string }) {
+  const { layers, area, from, to, flush, isTouching } = overlap;
+  const figures = `${isTouching ? '' : `${formatNumber(to - from)} ${unit} over `}${formatNumber(area)} ${unit}²`;
+  const sides = flush.length > 0 ? `, ${flush.join('s and ')}s` : '';
+  return <PairRow layers={layers} more={sides} figures={figures} onClick={() => void showOverlap(overlap)} />;
+}
+
+function PiercingRow({ piercing: { layers, pairs, at } }: { piercing: Piercing }) {
+  const figures = pairs === 0 ? 'one within the other' : `${countOf(pairs, 'pair')} of triangles`;
+  const show = () => {
+    screen.select([...layers]);
+    screen.pointAt(at);
+  };
+  return <PairRow layers={layers} figures={figures} onClick={show} />;
+}
+
+interface PairRowProps {
+  layers: readonly [id: string, id: string];
+  /** Said after their names. */
+  more?: string;
+  figures: string;
+  onClick: () => void;
+}
+
+function PairRow({ layers: pair, more = '', figures, onClick }: PairRowProps) {
   const { layers } = useDocument();
-  const [a, b] = overlap.layers.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
-  const { area, from, to, flush, isTouching } = overlap;
+  const [a, b] = pair.map((id) => layers.find((layer) => layer.id === id)?.name ?? '');
   return (
     <li className="flex items-baseline gap-2 border-rule border-b py-0.5">
       <button
         type="button"
         className="min-h-6 flex-1 text-left text-tide underline-offset-2 hover:underline"
-        onClick={() => void showOverlap(overlap)}
+        onClick={onClick}
       >
-        {a} and {b}
-        {flush.length > 0 && `, ${flush.join('s and ')}s`}
+        {`${a} and ${b}${more}`}
       </button>
-      <span className="figure text-quiet">
-        {isTouching ? '' : `${formatNumber(to - from)} ${unit} over `}
-        {formatNumber(area)} {unit}²
-      </span>
+      <span className="figure text-quiet">{figures}</span>
     </li>
   );
 }

@@ -11,10 +11,12 @@ import {
   type Overlays,
   overlapPlace,
   type PendingLayer,
+  type Piercing,
   type Point3,
   type Project,
   type Proof,
   partedBases,
+  piercingsOf,
   type Resolved,
   type Rule,
   renewed,
@@ -96,6 +98,15 @@ export const building = {
     // What is not shown is one empty array for all, and nothing can be handed over twice.
     return Comlink.transfer(outcome, [...new Set(buffers)] as ArrayBuffer[]);
   },
+
+  /** Layers that stand at an angle to each other and share space. @param layers ids of those that are built */
+  piercings: (project: Project, layers: readonly string[]): Promise<Outcome<readonly Piercing[]>> =>
+    attempt(() =>
+      withSources(project, (resolved) => {
+        const built = resolved.layers.filter(({ id }) => layers.includes(id));
+        return piercingsOf(evaluator, resolved, built);
+      }),
+    ),
 
   /**
    * Proofs of the shown layers by mesh key; call it after `build` with the same project. A build that is asked for meanwhile
