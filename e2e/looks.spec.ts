@@ -66,6 +66,12 @@ test('a front is crowned and slanted, and what would come through the back is re
   await slant.fill('60');
   await slant.press('Enter');
   await expect(page.getByText(/The front slants down to .* the slant less than/).first()).toBeVisible();
+  await row(page, 'Moon').click();
+  await page
+    .getByRole('region', { name: 'Proof' })
+    .getByRole('button', { name: /^Heron: The front slants/ })
+    .click();
+  await expect(row(page, 'Heron')).toHaveAttribute('aria-pressed', 'true');
   await choose(page, /^Form of the front/, 'flat');
   await proven(page);
   expect(await proofNumber(page, 'volume')).toBe(flat);

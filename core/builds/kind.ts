@@ -44,6 +44,8 @@ export interface Elevation {
   readonly height: number;
   readonly front: ElevationRim | null;
   readonly back: ElevationRim | null;
+  /** What stands higher than that, where something does: a plane that slants, a dome, steps. */
+  readonly form: 'flat' | 'slanted' | 'crowned' | 'stepped';
 }
 
 /** From the wall to the flat of a side: how far in, in shares of the reach, and how far short of the side's plane. */

@@ -28,6 +28,20 @@ describe('layers at an angle', () => {
     expect(pairsOf(turned(project, high, 60, 500))).toEqual([]);
   });
 
+  it('are found where a front is higher than it is deep, and where plans do not say it already', () => {
+    const { depth } = project.layers[0]!.build;
+    const crowned = applyCommand(project, {
+      do: 'change-layers',
+      layers: [low],
+      change: { build: { front: { is: 'crowned', height: 3, dome: 'round' }, edge: { on: 'none' } } },
+    });
+    const on = (base: number) => applyCommand(crowned, { do: 'change-layers', layers: [high], change: { base } });
+    expect(pairsOf(on(depth + 0.5))).toEqual([[low, high]]);
+    expect(pairsOf(on(depth + 3.5))).toEqual([]);
+    // They share height, which their bars show.
+    expect(pairsOf(on(depth - 0.5))).toEqual([]);
+  });
+
   it('are none among those that were turned alike: these are compared in plan', () => {
     expect(pairsOf(turned(turned(project, high, 60), low, 60))).toEqual([]);
   });

@@ -16,6 +16,13 @@ export function boxOfPoints(lists: readonly ArrayLike<number>[]): { min: number[
   return { min, max };
 }
 
+/** The greatest z of its points. */
+export function highestOf({ positions }: Mesh): number {
+  let highest = -Infinity;
+  for (let i = 2; i < positions.length; i += 3) highest = Math.max(highest, positions[i]!);
+  return highest;
+}
+
 /** Several meshes as one; they stay apart in it. */
 export function joinMeshes(meshes: readonly Mesh[]): Mesh {
   const [only] = meshes;

@@ -1,6 +1,7 @@
 // build.ts — a project as the page shows it: a view of each layer and each source, what overlaps, how large all of it is. A layer
 // that is the very same as before is not looked at again.
 import { GeometryError, type Warning } from '../base/errors.ts';
+import { heightOf } from '../builds/index.ts';
 import type { Resolved } from '../document/resolve.ts';
 import { type Layer, picturesOn, uvLayoutOf } from '../document/schema.ts';
 import type { LeftOut } from '../drawing.ts';
@@ -10,6 +11,7 @@ import type { Overlap } from '../evaluate/overlaps.ts';
 import { boxAround, type Middles } from '../evaluate/places.ts';
 import { type Rigid, STAY } from '../geometry/rigid.ts';
 import { materialsOf, numberedSides } from '../materials/sides.ts';
+import { highestOf } from '../mesh/place.ts';
 import type { Tidied } from '../mesh/tidy/tidy.ts';
 import { SIDES } from '../mesh/types.ts';
 import { layUvs, type UvLayout } from '../mesh/uv.ts';
@@ -53,6 +55,8 @@ export interface LayerView {
   readonly length: number;
   readonly width: Width | null;
   readonly edgePath: EdgePath;
+  /** How far its front stands higher than its depth says: a dome, a slant, regions that stand out. */
+  readonly over: number;
   /** What tidying changed, null where nothing was tidied. */
   readonly tidied: Tidied['changes'] | null;
   /** Outlines whose edge reaches further than their narrowest place allows. */
@@ -104,6 +108,7 @@ const NOT_BUILT = {
   length: 0,
   width: null,
   edgePath: 'none',
+  over: 0,
   ringOutlines: 0,
   tidied: null,
   stranded: [],
@@ -192,7 +197,7 @@ export class BuildViews {
     try {
       const { regions, points, stranded } = evaluator.outlines(project, layer);
       const { edgePath, ringOutlines, warnings } = evaluator.build(project, layer);
-      const { key: meshKey, tidied, lostMarks } = evaluator.mesh(project, layer);
+      const { key: meshKey, mesh, tidied, lostMarks } = evaluator.mesh(project, layer);
       const width = evaluator.width(project, layer);
       const outlines = regions.length;
       const area = regionsArea(regions);
@@ -206,6 +211,7 @@ export class BuildViews {
         length,
         width,
         edgePath,
+        over: Math.max(0, highestOf(mesh) - heightOf(layer.build)),
         ringOutlines,
         tidied,
         stranded,

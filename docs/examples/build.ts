@@ -31,7 +31,7 @@ export const plate = {
   needs: () => [],
   heightOf: ({ thickness }) => thickness,
   withHeight: (settings, thickness) => ({ ...settings, thickness }),
-  elevation: ({ thickness }) => ({ height: thickness, front: null, back: null }),
+  elevation: ({ thickness }) => ({ height: thickness, front: null, back: null, form: 'flat' }),
 } as const satisfies BuildKind<Plate>;
 
 export const plateBuilder = {

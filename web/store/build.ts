@@ -2,7 +2,6 @@
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import {
-  type LayerView,
   type Overlays,
   type Piercing,
   type Project,
@@ -97,13 +96,14 @@ async function buildLatest(): Promise<void> {
     const project = wanted;
     const { checker, wire } = useScreen.getState();
     overlays = { checker, wire };
-    const seen = get().view?.layers ?? [];
+    const before = get().view;
+    const seen = before?.layers ?? [];
     const known = seen.flatMap(({ key, mesh, shapesKey }) => (mesh ? [key, shapesKey] : [shapesKey]));
     const outcome = await geometry((api) => api.build(project, known, overlays, report));
     if (!wanted) break;
     if (outcome.ok) {
       set({
-        view: completed(outcome.value, seen),
+        view: completed(outcome.value, before),
         sheet: null,
         of: project,
         pace: paceOf(outcome.value),
@@ -131,15 +131,25 @@ async function showSheet(): Promise<void> {
 }
 
 /** The view with what the worker left out because it had sent it before. */
-function completed(view: TimedBuild, seen: readonly LayerView[]): TimedBuild {
+function completed(view: TimedBuild, last: TimedBuild | null): TimedBuild {
+  const seen = last?.layers ?? [];
   const meshes = new Map(seen.map(({ key, mesh }) => [key, mesh]));
   const shapes = new Map(seen.map((layer) => [layer.shapesKey, layer.shapes]));
-  const layers = view.layers.map((layer) => ({
-    ...layer,
-    mesh: layer.mesh ?? meshes.get(layer.key) ?? null,
-    shapes: layer.shapes ?? shapes.get(layer.shapesKey) ?? [],
-  }));
-  return { ...view, layers };
+  const before = new Map(seen.map((layer) => [layer.id, layer]));
+  const layers = view.layers.map((layer) => {
+    // What cannot be built is seen as it was last built.
+    const { key, mesh } = (layer.error && before.get(layer.id)) || layer;
+    return {
+      ...layer,
+      key,
+      mesh: mesh ?? meshes.get(key) ?? null,
+      shapes: layer.shapes ?? shapes.get(layer.shapesKey) ?? [],
+    };
+  });
+  const refused = layers.flatMap(({ id, error }) =>
+    error && last?.placed[id] ? [[id, last.placed[id]] as const] : [],
+  );
+  return { ...view, layers, placed: { ...Object.fromEntries(refused), ...view.placed } };
 }
 
 async function prove(): Promise<void> {

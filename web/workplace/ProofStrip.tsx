@@ -15,11 +15,11 @@ export function ProofStrip() {
   const { unit, layers } = document;
   const { view, proven, totals, before, slow, progress, failure } = useBuild();
   const shown = layers.filter((layer) => layer.shown);
-  const measured = view?.layers.filter((entry) => entry.key !== '') ?? [];
+  const measured = view?.layers.filter((entry) => entry.meshKey !== '') ?? [];
   const isFresh = proven === document && measured.length > 0;
   const narrowest = narrowestOf(shown, view);
   const thin = thinPlacesOf(shown, view);
-  const error = failure ?? view?.layers.find((entry) => entry.error)?.error ?? null;
+  const refused = view?.layers.find((entry) => entry.error);
   const faulty = shown.find((layer) => faultPlaces(layer).length > 0);
 
   return (
@@ -35,8 +35,12 @@ export function ProofStrip() {
       >
         Proof
       </Link>
-      {error ? (
-        <span className="text-ember">{error.message}</span>
+      {failure ? (
+        <span className="text-ember">{failure.message}</span>
+      ) : refused?.error ? (
+        <button type="button" className="text-left text-ember" onClick={() => screen.select([refused.id])}>
+          {layers.find(({ id }) => id === refused.id)?.name}: {refused.error.message}
+        </button>
       ) : shown.length === 0 ? (
         <span className="text-quiet">Nothing is built yet.</span>
       ) : (

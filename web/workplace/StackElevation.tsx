@@ -13,6 +13,7 @@ import {
 } from 'react';
 import {
   buildKind,
+  type Elevation,
   type ElevationRim,
   type Group,
   gaveOf,
@@ -61,7 +62,9 @@ export function StackElevation() {
   const found = useBuild((state) => state.view?.overlaps);
   const overlaps = useMemo(() => (found ?? []).filter(({ isTouching }) => !isTouching), [found]);
   const ghosts = useGhosts(shown);
-  const range = frozen ?? rangeOf([...shown, ...ghosts]);
+  const views = useBuild((state) => state.view?.layers);
+  const overs = useMemo(() => new Map(views?.map(({ id, over }) => [id, over])), [views]);
+  const range = frozen ?? rangeOf([...shown, ...ghosts], overs);
   const perUnit = (HEIGHT - TOP - BOTTOM) / (range.high - range.low);
   const y = (z: number) => heightAt(z, range.low, perUnit);
   const pitch = Math.max(MIN_BAR + 3, Math.min(MAX_BAR + 8, (WIDTH - LEFT - RIGHT) / shown.length));
@@ -118,6 +121,7 @@ export function StackElevation() {
             <Bar
               key={layer.id}
               layer={layer}
+              over={overs.get(layer.id) ?? 0}
               x={x(i)}
               width={bar}
               low={range.low}
@@ -255,6 +259,8 @@ const shared = ({ layers }: Overlap, places: ReadonlyMap<string, number>): numbe
 
 interface BarProps {
   layer: Layer;
+  /** How far its front stands higher than its depth says. */
+  over: number;
   x: number;
   width: number;
   low: number;
@@ -264,7 +270,7 @@ interface BarProps {
 }
 
 // A drag changes one layer; the others' bars need not be drawn again.
-const Bar = memo(function Bar({ layer, x, width, low, high, perUnit, onDrag }: BarProps) {
+const Bar = memo(function Bar({ layer, over, x, width, low, high, perUnit, onDrag }: BarProps) {
   const selected = useScreen((state) => state.selected.includes(layer.id));
   const { id, name, base, build, material } = layer;
   const depth = heightOf(build);
@@ -302,6 +308,15 @@ const Bar = memo(function Bar({ layer, x, width, low, high, perUnit, onDrag }: B
   });
   return (
     <g>
+      {over * perUnit > LEAST_OVER && (
+        <path
+          d={overPath(buildKind(build.kind).elevation(build, profiles).form, x, width, top, over * perUnit)}
+          fill={material.colour}
+          className={selected ? 'stroke-tide' : 'stroke-ink'}
+          strokeWidth={0.75}
+          data-over={formatNumber(over)}
+        />
+      )}
       <path
         d={path}
         fill={material.colour}
@@ -349,7 +364,13 @@ const Bar = memo(function Bar({ layer, x, width, low, high, perUnit, onDrag }: B
         rx={1}
       />
       {selected && (
-        <text x={x + width / 2} y={top - 9} textAnchor="middle" className="figure fill-tide" fontSize="11">
+        <text
+          x={x + width / 2}
+          y={top - 9 - over * perUnit}
+          textAnchor="middle"
+          className="figure fill-tide"
+          fontSize="11"
+        >
           {formatNumber(depth)}
         </text>
       )}
@@ -463,9 +484,24 @@ function barPath(
   return `M${points.map(([px, py]) => `${px.toFixed(2)} ${py.toFixed(2)}`).join('L')}Z`;
 }
 
-function rangeOf(layers: readonly Layer[]): Range {
+/** Pixels below which nothing is seen to stand higher than a bar. */
+const LEAST_OVER = 0.5;
+/** How far in of a bar begins what stands on its front. */
+const OVER_INSET = 0.18;
+
+/** What of a front stands higher than the bar. */
+function overPath(form: Elevation['form'], x: number, width: number, top: number, over: number): string {
+  const [left, right] = [x + OVER_INSET * width, x + (1 - OVER_INSET) * width];
+  if (form === 'slanted') return `M${left} ${top}L${right} ${top - over}V${top}Z`;
+  if (form === 'stepped') return `M${left} ${top}V${top - over}H${right}V${top}Z`;
+  // The curve comes three quarters as high as the points that pull it.
+  const pull = top - (4 / 3) * over;
+  return `M${left} ${top}C${left} ${pull} ${right} ${pull} ${right} ${top}Z`;
+}
+
+function rangeOf(layers: readonly Layer[], overs: ReadonlyMap<string, number>): Range {
   const low = Math.min(0, ...layers.map((layer) => layer.base));
-  const high = Math.max(...layers.map(({ base, build }) => base + heightOf(build)));
+  const high = Math.max(...layers.map(({ id, base, build }) => base + heightOf(build) + (overs.get(id) ?? 0)));
   return { low, high: Math.max(high, low + 1e-6) };
 }
 

@@ -23,5 +23,5 @@ export const part = {
   needs: () => [],
   heightOf: ({ depth }) => depth,
   withHeight: (settings, depth) => ({ ...settings, depth }),
-  elevation: ({ depth }) => ({ height: depth, front: null, back: null }),
+  elevation: ({ depth }) => ({ height: depth, front: null, back: null, form: 'flat' }),
 } as const satisfies BuildKind<PartSettings>;

@@ -80,7 +80,8 @@ function elevation(settings: Slab, profiles: readonly NamedProfile[]): Elevation
     const rows = insets.map((inset, k) => [inset, (1 - heights[k]!) * edge.rise * shrunk] as const);
     return { way: edge.way, reach: edge.reach, rows };
   };
-  return { height: depth, front: rim(front), back: rim(back) };
+  const form = settings.regions?.length ? 'stepped' : (settings.front?.is ?? 'flat');
+  return { height: depth, front: rim(front), back: rim(back), form };
 }
 
 /**

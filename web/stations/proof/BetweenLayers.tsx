@@ -58,8 +58,11 @@ export function BetweenLayers() {
       })}
       {piercings.length > 0 && (
         <section className="mb-3 text-sm">
-          <h3>Through each other at an angle</h3>
-          <p className="text-quiet">Harmless to look at; not in glass, in a union or in a print.</p>
+          <h3>Through each other</h3>
+          <p className="text-quiet">
+            They stand at an angle, or a front stands higher than it is deep. Harmless to look at; not in glass, in a
+            union or in a print.
+          </p>
           <ul>
             {piercings.slice(0, MOST_ROWS).map((piercing) => (
               <PiercingRow key={piercing.layers.join(' ')} piercing={piercing} />

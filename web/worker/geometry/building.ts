@@ -117,9 +117,9 @@ export const building = {
     return attempt(() =>
       withSources(project, async (resolved) => {
         const proofs: Record<string, Proof> = {};
-        const shown = resolved.layers.filter((layer) => layer.shown);
+        const sound = resolved.layers.filter((layer) => layer.shown && isBuilt(resolved, layer));
         await Promise.all(
-          shown.map(async (layer) => {
+          sound.map(async (layer) => {
             const { key, mesh } = evaluator.mesh(resolved, layer);
             if (!evaluator.isProven(resolved, layer)) {
               const proof = await pool.run((member) => member.prove(mesh));
@@ -135,6 +135,17 @@ export const building = {
     );
   },
 };
+
+/** Whether a layer has a mesh; one that has none has said why when it was built. */
+function isBuilt(project: Resolved, layer: Layer): boolean {
+  try {
+    evaluator.mesh(project, layer);
+    return true;
+  } catch (error) {
+    if (error instanceof GeometryError) return false;
+    throw error;
+  }
+}
 
 /** A layer of more points than this is not made here, where nothing could stop it. */
 const MANY_POINTS = 20_000;

@@ -1,8 +1,9 @@
 // FrontSentence.tsx — the form of fronts: flat, slanted, crowned.
-import { DOMES, type FrontShape, type Slab } from '../../../../../core/index.ts';
+import { DOMES, type FrontShape, type Slab, type ViewBox } from '../../../../../core/index.ts';
 import { Choice } from '../../../../controls/Choice.tsx';
 import { Note, Sentence } from '../../../../controls/Panel.tsx';
 import { Value } from '../../../../controls/Value.tsx';
+import { useBuild } from '../../../../store/build.ts';
 import { useDocumentPart } from '../../../../store/project.ts';
 import { type AtLeastOne, niceStep, type Reading } from '../several.tsx';
 import type { BuildSentencesProps, LayerOf } from './index.ts';
@@ -28,12 +29,13 @@ const FLAT: FrontShape = { is: 'flat' };
 
 export function FrontSentence({ layers, of, step, change }: FrontSentenceProps) {
   const unit = useDocumentPart((document) => document.unit);
-  const { build } = layers[0];
+  const { id, build } = layers[0];
+  const box = useBuild((state) => state.view?.placed[id]?.box) ?? null;
   const front = build.front ?? FLAT;
   const set = (next: FrontShape, gesture: string | null = null) => change({ front: next }, gesture);
   const begun: Record<FrontShape['is'], FrontShape> = {
     flat: FLAT,
-    slanted: { is: 'slanted', degrees: 5, towardsDeg: 90 },
+    slanted: { is: 'slanted', degrees: startSlant(build.depth, box), towardsDeg: 90 },
     crowned: { is: 'crowned', height: Number((build.depth / 2).toPrecision(2)), dome: 'soft' },
   };
   return (
@@ -99,4 +101,17 @@ export function FrontSentence({ layers, of, step, change }: FrontSentenceProps) 
       )}
     </>
   );
+}
+
+/** What is seen to slant, degrees. */
+const SLANT = 5;
+/** Share of the depth that a slant to begin with may take, so that wall is left on the low side. */
+const SLANT_SHARE = 0.4;
+
+/** A slant that a body as deep and as large has room for, degrees. */
+function startSlant(depth: number, box: ViewBox | null): number {
+  if (!box) return SLANT;
+  const half = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) / 2;
+  const most = (Math.atan(SLANT_SHARE * (depth / half)) * 180) / Math.PI;
+  return Math.min(SLANT, Number(most.toPrecision(2)));
 }
