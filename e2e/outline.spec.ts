@@ -394,6 +394,43 @@ test('shapes are moved, scaled, turned, mirrored, copied and ordered, by drag, b
   expect(trouble).toEqual([]);
 });
 
+test('a shape that is dragged comes to the middle of another one, and Alt lets it pass', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).click();
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60"><path id="large" fill="#4a7b9d" d="M0 0h60v60H0z"/>
+    <path id="small" fill="#c9593f" d="M80 10h10v10H80z"/></svg>`;
+  await dropFile(page, 'squares.svg', svg);
+  await proven(page);
+  await openOutline(page);
+  const boxOf = async (shape: string) => (await page.locator(`[data-shape="${shape}"] path`).first().boundingBox())!;
+  const large = await boxOf('#large');
+  await page.locator('[data-shape="#small"] path').first().click();
+  const number = async (name: string) =>
+    Number(await page.getByRole('spinbutton', { name, exact: true }).getAttribute('aria-valuenow'));
+  const size = await number('Width');
+  /** Drags the middle of the small one a few pixels beside that of the large one. */
+  const dragBeside = async (off: number) => {
+    const { x, y, width, height } = await boxOf('#small');
+    await page.mouse.move(x + width / 2, y + height / 2);
+    await page.mouse.down();
+    await page.mouse.move(x + 60, y + 60, { steps: 3 });
+    await page.mouse.move(large.x + large.width / 2 + off, large.y + large.height / 2 - off, { steps: 3 });
+  };
+  await dragBeside(3);
+  await expect(page.locator('[data-guides]')).toHaveAttribute('data-guides', '2');
+  await page.mouse.up();
+  // Ten of its units wide, and the middle of the large one 15 to the left of that of both.
+  await expect.poll(() => number('Middle across')).toBeCloseTo(-1.5 * size, 3);
+  await expect.poll(() => number('Middle up')).toBeCloseTo(0, 3);
+  await dragBeside(3);
+  await page.keyboard.down('Alt');
+  await page.mouse.move(large.x + large.width / 2 + 4, large.y + large.height / 2 - 4);
+  await expect(page.locator('[data-guides]')).toHaveAttribute('data-guides', '0');
+  await page.mouse.up();
+  await page.keyboard.up('Alt');
+  await expect.poll(async () => (await number('Middle across')) + 1.5 * size).toBeGreaterThan(0.05 * size);
+});
+
 test('the number of an edit is changed in the list of edits, and all after it is done anew', async ({ page }) => {
   await openProject(page, 'Saltmarsh mission patch', 'outline');
   await page.locator('[data-outline-desk="ready"]').waitFor();

@@ -31,11 +31,12 @@ import { useEye } from './eye.ts';
 import { FaceMarks } from './FaceMarks.tsx';
 import { FindingMarks } from './FindingMarks.tsx';
 import { GridLines } from './GridLines.tsx';
+import { GuideMarks } from './GuideMarks.tsx';
 import { MeasureMarks } from './MeasureMarks.tsx';
 import { PlaceMarks } from './PlaceMarks.tsx';
 import { PointMarks } from './PointMarks.tsx';
-import { movedBy, type Placing, printed } from './placing.ts';
-import { SNAPPING, useSnap } from './snapping.ts';
+import { type Guides, guidesOf, movedBy, movedInLine, type Placing, printed } from './placing.ts';
+import { SNAP, SNAPPING, useSnap } from './snapping.ts';
 import { Overlay, Underlay } from './Underlay.tsx';
 import { WallMarks } from './WallMarks.tsx';
 
@@ -69,6 +70,8 @@ export function OutlineDesk({ source }: { source: Source }) {
   const [line, setLine] = useState<readonly Place[]>([]);
   /** Where the chosen shapes are on their way to. */
   const [placed, setPlaced] = useState<Matrix | null>(null);
+  /** What they come to on that way. */
+  const [guides, setGuides] = useState<Guides | null>(null);
   const isSpaceDown = useSpace();
   const own = layers.filter((layer) => layer.source === source.id);
   const layerOf = layersByShape(layers, source.id);
@@ -86,15 +89,21 @@ export function OutlineDesk({ source }: { source: Source }) {
     if (event.button !== 0 || isSpaceDown) return;
     event.stopPropagation();
     const client = { x: event.clientX, y: event.clientY };
+    const others = seen.filter(({ id }) => !isChosen.has(id) && isOn(id, layerOf)).map((shape) => shape.box);
+    const sheet = view ? [sheetArea(view)] : [];
+    setGuides(guidesOf([...sheet, ...others], SNAP * pixel));
     drag.current = { kind: 'place', from: placeAt(event), client, isAdded: false, map };
   };
   const holdShape = (event: PointerEvent) => {
     if (tool !== 'choose' || event.shiftKey || event.altKey) return;
     const from = placeAt(event);
-    hold(event, (to, { shiftKey }) => {
+    const area = areaOf(seen.filter(({ id }) => isChosen.has(id)));
+    hold(event, (to, { shiftKey, altKey }, guides) => {
       const [dx, dy] = [to.x - from.x, to.y - from.y];
       // With Shift along one axis.
-      return shiftKey && Math.abs(dx) < Math.abs(dy) ? movedBy(0, dy) : movedBy(dx, shiftKey ? 0 : dy);
+      const isUpright = shiftKey && Math.abs(dx) < Math.abs(dy);
+      const [x, y] = [isUpright ? 0 : dx, shiftKey && !isUpright ? 0 : dy];
+      return altKey || !area ? movedBy(x, y) : movedInLine(area, x, y, guides);
     });
   };
 
@@ -165,8 +174,8 @@ export function OutlineDesk({ source }: { source: Source }) {
         if (Math.hypot(event.clientX - from.client.x, event.clientY - from.client.y) < CLICK && !placed) return;
         // From here on it is no click, and ends wherever it is let go.
         event.currentTarget.setPointerCapture(event.pointerId);
-        if (from.map) {
-          setPlaced(from.map(at, event));
+        if (from.map && guides) {
+          setPlaced(from.map(at, event, guides));
           return;
         }
         setLine(
@@ -252,6 +261,15 @@ export function OutlineDesk({ source }: { source: Source }) {
               onHold={hold}
             />
           )}
+          {placed && guides && (
+            <GuideMarks
+              shapes={seen.filter(({ id }) => isChosen.has(id))}
+              placed={placed}
+              guides={guides}
+              frame={frame}
+              pixel={pixel}
+            />
+          )}
           {line.length > 1 && <DragMark line={line} shape={tool === 'split' ? 'line' : chooseBy} pixel={pixel} />}
         </svg>
       )}
@@ -326,8 +344,7 @@ const ShapeMark = memo(function ShapeMark(props: ShapeMarkProps) {
 /** What is framed: the shapes, and the sheet of a drawing that may have none yet. */
 function wholeOf(source: Source, view: OutlineView | null): Area | null {
   if (!view) return null;
-  const { x, y, width, height } = view.sheet;
-  const sheet = { minX: x, minY: y, maxX: x + width, maxY: y + height };
+  const sheet = sheetArea(view);
   const drawn = areaOf(view.shapes) ?? sheet;
   const isDrawnOn = source.kind === 'drawing' || (source.kind === 'picture' && source.trace.mode === UNDERLAY);
   if (!isDrawnOn) return drawn;
@@ -337,6 +354,10 @@ function wholeOf(source: Source, view: OutlineView | null): Area | null {
     maxX: Math.max(sheet.maxX, drawn.maxX),
     maxY: Math.max(sheet.maxY, drawn.maxY),
   };
+}
+
+function sheetArea({ sheet: { x, y, width, height } }: OutlineView): Area {
+  return { minX: x, minY: y, maxX: x + width, maxY: y + height };
 }
 
 /** How far each layer is moved down the view when they are pulled apart: lower layers further. */

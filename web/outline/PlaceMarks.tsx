@@ -52,7 +52,9 @@ export function PlaceMarks({ shapes, placed, pixel, onHold }: PlaceMarksProps) {
             y={y - HIT * pixel}
             {...hit}
             data-place-corner={corner}
-            onPointerDown={(event) => onHold(event, (to, { altKey }) => scaledTo(area, corner, to, altKey))}
+            onPointerDown={(event) =>
+              onHold(event, (to, { altKey }, guides) => scaledTo(area, corner, to, altKey, guides))
+            }
           />
         </g>
       ))}
@@ -63,7 +65,11 @@ export function PlaceMarks({ shapes, placed, pixel, onHold }: PlaceMarksProps) {
           y={knob.y - HIT * pixel}
           {...hit}
           data-place-turn
-          onPointerDown={(event) => onHold(event, (to, { shiftKey }) => turnedTo(middle, knob, to, shiftKey))}
+          onPointerDown={(event) =>
+            onHold(event, (to, { shiftKey, altKey }) =>
+              turnedTo(middle, knob, to, shiftKey ? 'always' : altKey ? 'never' : 'near'),
+            )
+          }
         />
       </g>
     </g>

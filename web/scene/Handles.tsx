@@ -6,12 +6,13 @@ import { Object3D, type Vector3 } from 'three';
 import type { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { TransformControls } from 'three/addons/controls/TransformControls.js';
 import type { Rigid } from '../../core/index.ts';
+import { snapped } from '../controls/in-line.ts';
 import { useBuild } from '../store/build.ts';
 import { chosenThings, moveBy, pivotOf, resize, type Thing } from '../store/placing.ts';
 import { useDocument } from '../store/project.ts';
 import { type Handles as Kind, screen, useScreen } from '../store/screen.ts';
 import { unitsPerPixelAt } from './frame.ts';
-import { roundAngle, snapLines, snapped } from './snapping.ts';
+import { roundAngle, snapLines } from './snapping.ts';
 
 const MODES: Record<Kind, 'translate' | 'rotate' | 'scale'> = { move: 'translate', turn: 'rotate', size: 'scale' };
 /** Pixels within which something comes to what it is nearly in line with. */

@@ -1,14 +1,9 @@
 // snapping.ts — what is dragged in the view comes to what it is nearly in line with.
 import { Quaternion, type Vector3 } from 'three';
 import { type BuildView, groupsAbove } from '../../core/index.ts';
+import { linesOf, type SnapLines } from '../controls/in-line.ts';
 import type { Thing } from '../store/placing.ts';
 import { useProject } from '../store/project.ts';
-
-/** For one axis: where the edges and the middle of what is dragged stood, and where those of everything else are. */
-export interface SnapLines {
-  readonly own: readonly number[];
-  readonly others: readonly number[];
-}
 
 /** For each axis: sides and middles of boxes, and the sheet's middle. */
 export function snapLines(things: readonly Thing[], view: BuildView): readonly [SnapLines, SnapLines, SnapLines] {
@@ -22,23 +17,11 @@ export function snapLines(things: readonly Thing[], view: BuildView): readonly [
     const low = Math.min(...boxes.map(({ min }) => min[axis]));
     const high = Math.max(...boxes.map(({ max }) => max[axis]));
     return {
-      own: boxes.length > 0 ? [low, (low + high) / 2, high] : [],
-      others: [0, ...others.flatMap(({ min, max }) => [min[axis], (min[axis] + max[axis]) / 2, max[axis]])],
+      own: boxes.length > 0 ? linesOf(low, high) : [],
+      others: [0, ...others.flatMap(({ min, max }) => linesOf(min[axis], max[axis]))],
     };
   };
   return [lines(0), lines(1), lines(2)];
-}
-
-/** A shift, or the one nearest to it within `reach` that brings something in line. */
-export function snapped(by: number, { own, others }: SnapLines, reach: number): number {
-  let [best, distance] = [by, reach];
-  for (const line of own) {
-    for (const other of others) {
-      const apart = Math.abs(line + by - other);
-      if (apart < distance) [best, distance] = [other - line, apart];
-    }
-  }
-  return best;
 }
 
 const ROUND_DEG = 15;

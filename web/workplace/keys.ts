@@ -41,6 +41,7 @@ export const PAGE_KEYS: readonly Key[] = [
 export const CONTROL_KEYS: readonly (readonly [shown: string, does: string])[] = [
   ['↑ ↓', 'Step a value; with Shift ten steps, with Alt a tenth'],
   ['Drag sideways', 'Change a value; with Shift finely'],
+  ['Alt while dragging shapes', 'Past sides and middles that they would come to'],
   ['↑ ↓ on a bar', 'Change a layer’s depth or base in the stack'],
   ['Shift click', 'In the list: all from the layer chosen last to this one; in the view: one more'],
   ['Ctrl click', 'Choose one layer more, or one less'],
