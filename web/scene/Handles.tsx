@@ -20,8 +20,7 @@ const SNAP_PIXELS = 7;
 
 export function Handles() {
   const kind = useScreen((state) => state.handles);
-  const selected = useScreen((state) => state.selected);
-  return kind && selected.length > 0 ? <Shown kind={kind} /> : null;
+  return kind && <Shown kind={kind} />;
 }
 
 function Shown({ kind }: { kind: Kind }) {

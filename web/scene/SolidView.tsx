@@ -1,16 +1,16 @@
 // SolidView.tsx — the solid, lit so that edges can be judged. The sheet stands upright: front towards +z, y up.
 import { useThree } from '@react-three/fiber';
-import { memo, useEffect, useState } from 'react';
+import { memo, Suspense, useEffect, useState } from 'react';
 import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
+import { later } from '../controls/later.ts';
 import { useBuild } from '../store/build.ts';
+import { useMarking } from '../store/marking.ts';
 import { useDocument } from '../store/project.ts';
 import { type Direction, screen, useScreen } from '../store/screen.ts';
 import { Behind } from './Behind.tsx';
 import { Drawing, finenessHere } from './Drawing.tsx';
 import { type Box, diagonalOf, middleOf, THREE_QUARTER, unitsPerPixel } from './frame.ts';
-import { Handles } from './Handles.tsx';
 import { Lights } from './Lights.tsx';
-import { Marks } from './Marks.tsx';
 import { PlaceMark } from './PlaceMark.tsx';
 import { Portrait } from './Portrait.tsx';
 import { usePlace } from './place.ts';
@@ -18,6 +18,16 @@ import { SceneCanvas } from './SceneCanvas.tsx';
 import { Spin } from './Spin.tsx';
 import { Things } from './Things.tsx';
 import { Turning } from './Turning.tsx';
+
+// What is used by hand now and then is not what the first solid waits for.
+const Handles = later(
+  () => import('./Handles.tsx'),
+  (module) => module.Handles,
+);
+const Marks = later(
+  () => import('./Marks.tsx'),
+  (module) => module.Marks,
+);
 
 const FIELD_OF_VIEW_DEG = 28;
 
@@ -57,6 +67,8 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
   const plaster = useScreen((state) => state.plaster);
   const hidden = useScreen((state) => state.hidden);
   const behind = useScreen((state) => state.behind);
+  const hasHandles = useScreen(({ handles, selected }) => handles !== null && selected.length > 0);
+  const isMarking = useMarking((state) => state.layer !== null);
   const box = view?.box ?? null;
   const size = box ? diagonalOf(box) : 100;
   const [x, y, z] = box ? middleOf(box) : [0, 0, 0];
@@ -71,9 +83,11 @@ function Scene({ shadowPixels, onFramed }: { shadowPixels: number; onFramed: () 
       <Things layers={layers} view={view} hidden={hidden} plaster={plaster} wire={wire} />
       {behind && <Behind view={view} box={box} />}
       <PlaceMark size={size} />
-      <Marks />
+      <Suspense fallback={null}>
+        {isMarking && <Marks />}
+        {hasHandles && <Handles />}
+      </Suspense>
       <Spin size={size} />
-      <Handles />
       <Portrait box={box} />
       <Framing box={box} onFramed={onFramed} />
     </>
