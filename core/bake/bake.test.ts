@@ -6,11 +6,12 @@ import { describe, expect, it } from 'vitest';
 import { applyCommand } from '../document/commands/index.ts';
 import { resolve } from '../document/resolve.ts';
 import { exportProject } from '../evaluate/export.ts';
-import { hexToRgb, type Part } from '../formats/part.ts';
+import type { Part } from '../formats/part.ts';
 import { readSvg } from '../formats/svg/read.ts';
 import type { Rigid } from '../geometry/rigid.ts';
 import { PLAIN } from '../materials/schema.ts';
 import { faceCount } from '../mesh/types.ts';
+import { rgbOfHex } from '../picture/colour.ts';
 import { encodePng, pngFacts } from '../picture/png.ts';
 import type { SourceReader } from '../sources/kind.ts';
 import { cube, meshFrom } from '../testing/meshes.ts';
@@ -63,7 +64,7 @@ describe('a baked picture', () => {
     expect(new Set(baked.map(({ material }) => material)).size).toBe(1);
     for (const [i, { mesh, uvs }] of baked.entries()) {
       for (let f = 0; f < faceCount(mesh); f++) {
-        const expected = hexToRgb(colourOf(parts[i]!, mesh.sides[f]!)).map((v) => 255 * v);
+        const expected = rgbOfHex(colourOf(parts[i]!, mesh.sides[f]!));
         const [from, to] = [mesh.starts[f]!, mesh.starts[f + 1]!];
         for (let c = from; c < to; c++) {
           const next = c + 1 < to ? c + 1 : from;

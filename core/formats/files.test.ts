@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { proofOf } from '../mesh/proof.ts';
 import { faceCount } from '../mesh/types.ts';
 import type { Region } from '../outline/types.ts';
-import { toEncoded, toLinear } from '../picture/colour.ts';
+import { rgbOfHex, toEncoded, toLinear } from '../picture/colour.ts';
 import { fitSpec, planSlab, raiseSlab } from '../solid/slab.ts';
 import { audit } from '../testing/audit.ts';
 import { roundEdge } from '../testing/edges.ts';
@@ -15,7 +15,7 @@ import { readGlb } from './glb/glb.ts';
 import { writeGlb } from './glb/write.ts';
 import { meshFormat } from './index.ts';
 import { readObj, writeObj } from './obj/obj.ts';
-import { fileNames, hexToRgb, type Part, rgbToHex } from './part.ts';
+import { fileNames, type Part, rgbToHex } from './part.ts';
 import { bytesOfFiles, exportFile, fileName, readBackMeshes } from './read-back.ts';
 import { readStl, writeStl } from './stl/stl.ts';
 import { decodeXml } from './svg/text.ts';
@@ -62,7 +62,7 @@ describe('colours', () => {
     expect(toLinear(0.5)).toBeCloseTo(0.21404, 5);
     expect(toLinear(0.04045)).toBeCloseTo(0.0031308, 6);
     for (const v of [0, 0.01, 0.2, 0.7, 1]) expect(toEncoded(toLinear(v))).toBeCloseTo(v, 9);
-    expect(rgbToHex(hexToRgb('#1f5c57'))).toBe('#1f5c57');
+    expect(rgbToHex(rgbOfHex('#1f5c57').map((v) => v / 255))).toBe('#1f5c57');
   });
 });
 

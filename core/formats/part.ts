@@ -5,6 +5,7 @@ import { type MadeSides, materialsOf, numberedSides } from '../materials/sides.t
 import type { Shading } from '../mesh/normals.ts';
 import { placedAt } from '../mesh/place.ts';
 import { type Mesh, SIDES } from '../mesh/types.ts';
+import { hexOf, type Rgb } from '../picture/colour.ts';
 
 export interface Part {
   readonly name: string;
@@ -67,21 +68,9 @@ export function settledParts(parts: readonly Part[]): Part[] {
   return parts.map(({ stand, ...part }) => (stand ? { ...part, mesh: placedAt(part.mesh, stand.place) } : part));
 }
 
-/** Red, green and blue of `#rrggbb` as 0–1, still sRGB-encoded. */
-export function hexToRgb(hex: string): [number, number, number] {
-  const value = Number.parseInt(hex.slice(1), 16);
-  return [(value >> 16) / 255, ((value >> 8) & 255) / 255, (value & 255) / 255];
-}
-
-export function rgbToHex(rgb: readonly number[]): string {
-  return `#${rgb
-    .map((v) =>
-      Math.round(Math.min(1, Math.max(0, v)) * 255)
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`;
-}
+/** `#rrggbb` of shares that are sRGB-encoded, 0 … 1; what lies outside is brought in. */
+export const rgbToHex = (rgb: readonly number[]): string =>
+  hexOf(rgb.map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)) as unknown as Rgb);
 
 /** Names as files may hold them: unique, without characters that end a token. */
 export function fileNames(names: readonly string[]): string[] {

@@ -14,6 +14,7 @@ import {
   withoutShine,
 } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
+import { store, stored, withNamed, withoutNamed } from './kept.ts';
 import { dispatch, useProject } from './project.ts';
 
 /** Which side is spoken of; null for all that are made of nothing else. */
@@ -27,32 +28,22 @@ interface MaterialsState {
 
 const KEY = 'outline-stack.materials';
 
-/** What cannot be read any more is left out. */
-function stored(): NamedMaterial[] {
-  try {
-    const list: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return (Array.isArray(list) ? list : []).flatMap(({ name, material }) => {
-      const read = MaterialSchema.safeParse(material);
-      return typeof name === 'string' && read.success ? [named(name, read.data)] : [];
-    });
-  } catch {
-    return [];
-  }
-}
-
 const named = (name: string, material: Material): NamedMaterial => ({ id: `own ${name}`, name, material });
 
-export const useMaterials = create<MaterialsState>(() => ({ kept: stored(), failure: null }));
+const known = stored(KEY, ({ name, material }): NamedMaterial | null => {
+  const read = MaterialSchema.safeParse(material);
+  return read.success ? named(name as string, read.data) : null;
+});
+
+export const useMaterials = create<MaterialsState>(() => ({ kept: known, failure: null }));
 const { setState: set, getState: get } = useMaterials;
 
 function keep(kept: readonly NamedMaterial[]): void {
-  let failure: string | null = null;
-  try {
-    localStorage.setItem(KEY, JSON.stringify(kept.map(({ name, material }) => ({ name, material }))));
-  } catch {
-    failure = 'This browser keeps nothing more; forget other materials first.';
-  }
-  set({ kept, failure });
+  const isStored = store(
+    KEY,
+    kept.map(({ name, material }) => ({ name, material })),
+  );
+  set({ kept, failure: isStored ? null : 'This browser keeps nothing more; forget other materials first.' });
 }
 
 /** What a side of a layer is made of. */
@@ -68,9 +59,8 @@ const paint = (
   dispatch({ do: 'paint', paints: layers.map((layer) => ({ layer: layer.id, side, material: to(layer) })) }, gesture);
 
 export const materials = {
-  keep: (name: string, material: Material) =>
-    keep([named(name, material), ...get().kept.filter((other) => other.name !== name)]),
-  forget: (name: string) => keep(get().kept.filter((other) => other.name !== name)),
+  keep: (name: string, material: Material) => keep(withNamed(get().kept, named(name, material))),
+  forget: (name: string) => keep(withoutNamed(get().kept, name)),
 
   /** Some of what a side is made of; what is not named stays. */
   change(layers: readonly Layer[], side: MadeSide, part: Partial<Material>, gesture: string | null = null): void {
@@ -80,7 +70,7 @@ export const materials = {
   /** A material of the library, or one that was kept. */
   put(layers: readonly Layer[], side: MadeSide, of: NamedMaterial): void {
     const unit = useProject.getState().history?.present.unit ?? 'mm';
-    const mmPerUnit = LIBRARY.some((known) => known === of) ? MM_PER_UNIT[unit] : 1;
+    const mmPerUnit = LIBRARY.some((each) => each === of) ? MM_PER_UNIT[unit] : 1;
     paint(layers, side, (layer) => madeOf(of, materialOf(layer, side), mmPerUnit));
   },
 

@@ -9,6 +9,7 @@ import {
   RecipeSchema,
   recipeOf,
 } from '../../core/index.ts';
+import { store, stored, withNamed, withoutNamed } from './kept.ts';
 import { dispatch, useProject } from './project.ts';
 
 export interface KeptRecipe {
@@ -26,30 +27,20 @@ interface RecipesState {
 
 const KEY = 'outline-stack.recipes';
 
-/** What cannot be read any more is left out. */
-function stored(): KeptRecipe[] {
-  try {
-    const list: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return (Array.isArray(list) ? list : []).flatMap(({ name, recipe }) => {
-      const read = RecipeSchema.safeParse(recipe);
-      return typeof name === 'string' && read.success ? [{ name, recipe: read.data }] : [];
-    });
-  } catch {
-    return [];
-  }
-}
+const known = stored(KEY, ({ name, recipe }): KeptRecipe | null => {
+  const read = RecipeSchema.safeParse(recipe);
+  return read.success ? { name: name as string, recipe: read.data } : null;
+});
 
-export const useRecipes = create<RecipesState>(() => ({ kept: stored(), parts: RECIPE_PARTS, failure: null }));
+export const useRecipes = create<RecipesState>(() => ({ kept: known, parts: RECIPE_PARTS, failure: null }));
 const { setState: set, getState: get } = useRecipes;
 
 function keep(kept: readonly KeptRecipe[]): void {
-  let failure: string | null = null;
-  try {
-    localStorage.setItem(KEY, JSON.stringify(kept));
-  } catch {
-    failure = 'This browser keeps nothing more; write the recipe to a file, or forget others.';
-  }
-  set({ kept, failure });
+  const isStored = store(KEY, kept);
+  set({
+    kept,
+    failure: isStored ? null : 'This browser keeps nothing more; write the recipe to a file, or forget others.',
+  });
 }
 
 export const recipes = {
@@ -57,9 +48,9 @@ export const recipes = {
   keep(name: string, layer: Layer): void {
     const project = useProject.getState().history?.present;
     if (!project) return;
-    keep([{ name, recipe: recipeOf(layer, project) }, ...get().kept.filter((other) => other.name !== name)]);
+    keep(withNamed(get().kept, { name, recipe: recipeOf(layer, project) }));
   },
-  forget: (name: string) => keep(get().kept.filter((other) => other.name !== name)),
+  forget: (name: string) => keep(withoutNamed(get().kept, name)),
   toggle(part: RecipePart): void {
     const { parts } = get();
     set({ parts: RECIPE_PARTS.filter((each) => (each === part) !== parts.includes(each)) });
@@ -69,10 +60,10 @@ export const recipes = {
     const project = useProject.getState().history?.present;
     if (!project) return;
     const gesture = `recipe ${performance.now()}`;
-    const known = new Set(project.profiles.map(({ name }) => name));
+    const own = new Set(project.profiles.map(({ name }) => name));
     const { parts } = get();
     for (const profile of parts.includes('edge') ? (recipe.profiles ?? []) : []) {
-      if (!known.has(profile.name)) dispatch({ do: 'save-profile', profile }, gesture);
+      if (!own.has(profile.name)) dispatch({ do: 'save-profile', profile }, gesture);
     }
     dispatch({ do: 'change-layers', layers: [...layers], change: changeOf(recipe, parts, project) }, gesture);
   },
@@ -87,7 +78,7 @@ export const recipes = {
       return;
     }
     const read = RecipeSchema.safeParse(value);
-    if (read.success) keep([{ name, recipe: read.data }, ...get().kept.filter((other) => other.name !== name)]);
+    if (read.success) keep(withNamed(get().kept, { name, recipe: read.data }));
     else {
       const issue = read.error.issues[0]!;
       set({ failure: `${file.name} is no recipe: ${issue.path.join('.') || 'file'}: ${issue.message}.` });

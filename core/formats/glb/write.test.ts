@@ -2,10 +2,10 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { describe, expect, it } from 'vitest';
 import { SHADING, shade } from '../../mesh/normals.ts';
-import { toLinear } from '../../picture/colour.ts';
+import { rgbOfHex, toLinear } from '../../picture/colour.ts';
 import { cube } from '../../testing/meshes.ts';
 import type { MeshWriteOptions } from '../format.ts';
-import { hexToRgb, type Part } from '../part.ts';
+import type { Part } from '../part.ts';
 import { writeGlb } from './write.ts';
 
 async function byLibrary(parts: readonly Part[], { name, metresPerUnit }: MeshWriteOptions): Promise<Uint8Array> {
@@ -16,7 +16,7 @@ async function byLibrary(parts: readonly Part[], { name, metresPerUnit }: MeshWr
   document.getRoot().getAsset().generator = 'Outline Stack';
   for (const { name: partName, mesh, material, shading = SHADING, uvs: places = null } of parts) {
     const { positions, normals, uvs, indices } = shade(mesh, shading, places);
-    const [r, g, b] = hexToRgb(material.colour).map(toLinear) as [number, number, number];
+    const [r, g, b] = rgbOfHex(material.colour).map((v) => toLinear(v / 255)) as [number, number, number];
     const paint = document
       .createMaterial(partName)
       .setBaseColorFactor([r, g, b, material.opacity])

@@ -5,9 +5,10 @@ import { type Material, PLAIN } from '../../materials/schema.ts';
 import { placedVertices, SHADING, splitVertices } from '../../mesh/normals.ts';
 import { placedAt } from '../../mesh/place.ts';
 import { faceCount, type Mesh } from '../../mesh/types.ts';
+import { rgbOfHex } from '../../picture/colour.ts';
 import { pngSize } from '../../picture/png.ts';
 import type { MeshFormat } from '../format.ts';
-import { fileNames, hexToRgb, joinBytes, type PaintedSection, type Part, paintOf, rgbToHex } from '../part.ts';
+import { fileNames, joinBytes, type PaintedSection, type Part, paintOf, rgbToHex } from '../part.ts';
 import { objFacts } from './facts.ts';
 import { Lines } from './lines.ts';
 
@@ -128,7 +129,9 @@ function materialLines(
   { colour, opacity, roughness, metalness }: Material,
   picture: string | undefined,
 ): string[] {
-  const kd = hexToRgb(colour).map(share).join(' ');
+  const kd = rgbOfHex(colour)
+    .map((v) => share(v / 255))
+    .join(' ');
   // Pr and Pm are the common physically based additions to MTL; readers that do not know them skip the lines.
   const lines = [
     `newmtl ${name}`,
