@@ -73,6 +73,10 @@ test('layers are chosen for what they have in common', async ({ page }) => {
   await row(page, 'Moon').click();
   await page.keyboard.press('Alt+c');
   await expect(list(page).locator('[data-layer][aria-pressed="true"]')).toHaveCount(1);
+  await page.keyboard.press('Alt+s');
+  await expect(list(page).locator('[data-layer][aria-pressed="true"]')).toHaveCount(
+    await list(page).locator('[data-layer]').count(),
+  );
 });
 
 test('a group is turned about its middle, stands in the file so, and comes back when it is undone', async ({

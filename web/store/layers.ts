@@ -177,6 +177,7 @@ const ALIKE = {
   colour: ({ material }: Layer) => material.colour,
   material: ({ material: { colour: _, ...finish } }: Layer) => JSON.stringify(finish),
   depth: ({ build }: Layer) => heightOf(build),
+  source: ({ source }: Layer) => source,
 } as const;
 
 /** Chooses all layers that are like one of the chosen ones in something. */

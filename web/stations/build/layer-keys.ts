@@ -33,6 +33,7 @@ export const LAYER_KEYS: readonly LayerKey[] = [
   { keys: 'alt+c', shown: 'Alt C', does: 'Choose all of this colour', act: () => chooseAlike('colour'), isApart: true },
   { keys: 'alt+m', shown: 'Alt M', does: 'Choose all of this material', act: () => chooseAlike('material') },
   { keys: 'alt+d', shown: 'Alt D', does: 'Choose all of this depth', act: () => chooseAlike('depth') },
+  { keys: 'alt+s', shown: 'Alt S', does: 'Choose all of this source', act: () => chooseAlike('source') },
   { keys: 'alt+arrowup', shown: 'Alt ↑', does: 'Move up the list', act: () => moveChosen(1), isApart: true },
   { keys: 'alt+arrowdown', shown: 'Alt ↓', does: 'Move down the list', act: () => moveChosen(-1) },
   { keys: 'delete, backspace', shown: 'Del', does: 'Remove', act: removeChosenLayers, isApart: true },
