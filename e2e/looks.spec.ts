@@ -135,6 +135,11 @@ test('a picture lies on a side, and everything is baked into one that the file h
   await row(page, 'Night').click();
   await page.getByLabel('Picture to lay on it').setInputFiles('README.md');
   await expect(page.getByText('“README.md” is no picture that can be read: take PNG, JPEG or WebP.')).toBeVisible();
+  // The first bytes of a picture, and no more.
+  const damaged = { name: 'damaged.png', mimeType: 'image/png', buffer: Buffer.from('89504e470d0a1a0a0000', 'hex') };
+  await page.getByLabel('Picture to lay on it').setInputFiles(damaged);
+  await expect(page.getByText('“damaged.png” was not laid on it. The PNG file is damaged')).toBeVisible();
+  await expect(page.getByText('It shows no picture')).toBeVisible();
   await page.getByLabel('Picture to lay on it').setInputFiles('demo/crest.jpg');
   await expect(page.getByText('It shows “crest.jpg” where its UVs lay it')).toBeVisible();
   await page.getByRole('link', { name: 'Export' }).click();

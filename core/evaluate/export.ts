@@ -73,7 +73,7 @@ export function checkBake({ name, keeps }: Format): void {
   );
 }
 
-/** Pictures on the sides of layers, by their assets. @throws {GeometryError} 'bad-file' */
+/** Pictures on the sides of layers, by their assets. @throws {GeometryError} 'bad-file', which names the picture */
 async function shownPictures(
   evaluator: Evaluator,
   layers: readonly Layer[],
@@ -81,7 +81,13 @@ async function shownPictures(
 ): Promise<Map<string, Picture>> {
   const shown = new Map<string, Picture>();
   for (const picture of picturesOn(layers)) {
-    if (!shown.has(picture.asset)) shown.set(picture.asset, await evaluator.openPicture(picture, reader));
+    if (shown.has(picture.asset)) continue;
+    try {
+      shown.set(picture.asset, await evaluator.openPicture(picture, reader));
+    } catch (error) {
+      if (!(error instanceof GeometryError)) throw error;
+      throw new GeometryError(error.code, `“${picture.name}”, which lies on a side: ${error.message}`);
+    }
   }
   return shown;
 }

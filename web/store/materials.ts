@@ -14,6 +14,7 @@ import {
   withoutShine,
 } from '../../core/index.ts';
 import { api } from '../requests/api.ts';
+import { geometry } from '../worker/client.ts';
 import { store, stored, withNamed, withoutNamed } from './kept.ts';
 import { dispatch, useProject } from './project.ts';
 
@@ -82,7 +83,12 @@ export const materials = {
       if (!sniffPicture(bytes))
         throw new Error(`“${file.name}” is no picture that can be read: take PNG, JPEG or WebP.`);
       const { hash: asset } = await api.uploadAsset(bytes);
-      materials.change(layers, side, { colour: '#ffffff', picture: { asset, name: file.name.slice(0, 200) } });
+      const picture = { asset, name: file.name.slice(0, 200) };
+      // What is damaged is found here, and not by an export.
+      const read = await geometry((worker) => worker.sidePicture(picture));
+      if (!read.ok) throw new Error(`“${file.name}” was not laid on it. ${read.error.message}`);
+      read.value.bitmap.close();
+      materials.change(layers, side, { colour: '#ffffff', picture });
     } catch (error) {
       set({ failure: error instanceof Error ? error.message : String(error) });
     }
