@@ -1,7 +1,6 @@
 // Marks.tsx — edges and faces that are picked, and edges that are marked, on the layer that they are of.
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
-import { Matrix4 } from 'three';
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js';
@@ -9,6 +8,7 @@ import { type PickedFace, STAY } from '../../core/index.ts';
 import { useBuild } from '../store/build.ts';
 import { useMarking } from '../store/marking.ts';
 import { useDocument } from '../store/project.ts';
+import { matrixOf } from './Slab.tsx';
 
 const PICKED = { color: '#0f8f86', linewidth: 4 };
 const HARD = { color: '#10151d', linewidth: 2.5 };
@@ -19,10 +19,7 @@ export function Marks() {
   const { layer: id, edges, faces, marked } = useMarking();
   const place = useBuild((state) => (id ? state.view?.placed[id]?.places[0] : undefined)) ?? STAY;
   const base = layers.find((layer) => layer.id === id)?.base ?? 0;
-  const matrix = useMemo(
-    () => new Matrix4().set(...place, 0, 0, 0, 1).multiply(new Matrix4().makeTranslation(0, 0, base)),
-    [place, base],
-  );
+  const matrix = useMemo(() => matrixOf(place, base), [place, base]);
   const picked = useMemo(
     () => joined([...edges.map(({ lines }) => lines), ...faces.map(({ ring }) => sidesOf(ring))]),
     [edges, faces],

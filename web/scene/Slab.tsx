@@ -100,7 +100,7 @@ export const Slab = memo(function Slab(props: SlabProps) {
 });
 
 /** From height 0 to the world. */
-const matrixOf = (place: Rigid, base: number) =>
+export const matrixOf = (place: Rigid, base: number) =>
   new Matrix4().set(...place, 0, 0, 0, 1).multiply(new Matrix4().makeTranslation(0, 0, base));
 
 /** Of faces that look inward. */
