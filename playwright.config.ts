@@ -8,7 +8,7 @@ const port = Number(process.env.PORT ?? 4317);
 export default defineConfig({
   testDir: 'e2e',
   timeout: 300_000,
-  // A disk that is busy with something else has held the server up for longer than a minute.
+  // A disk that is busy with something else holds the server up: for seven seconds when it was measured.
   expect: { timeout: 120_000 },
   workers: 1,
   // The browser draws in software here, so a busy machine can be late; what fails twice is wrong.
