@@ -41,8 +41,10 @@ export function withMarks(
   if (marks.length === 0) return { mesh: opened(mesh), lost: [] };
   const [joins, shades] = [true, false].map((isJoin) => marks.filter(({ is }) => (is === 'joined') === isJoin));
   const wanted = markedEdges(mesh, joins!, scale);
-  const { mesh: joined, gone } = joinedAcross(mesh, new Set(wanted.keys()));
-  const whole = opened(wanted.size > 0 ? joined : mesh);
+  // Most marks join nothing, and a whole mesh need not be taken apart for them.
+  const { mesh: joined, gone } =
+    wanted.size > 0 ? joinedAcross(mesh, new Set(wanted.keys())) : { mesh, gone: new Set() };
+  const whole = opened(joined);
   const shaded = markedEdges(whole, shades!, scale);
   const found = new Set(
     [...wanted].flatMap(([edge, mark]) => (gone.has(edge) ? [mark] : [])).concat(...shaded.values()),

@@ -2,6 +2,7 @@
 import { DisjointSets } from '../base/disjoint-sets.ts';
 import { moved, type Rigid, withoutShift } from '../geometry/rigid.ts';
 import { Curves } from './curves.ts';
+import { edgeKey } from './marks.ts';
 import { triangleCorners } from './triangles.ts';
 import { faceCount, type Mesh, SIDES } from './types.ts';
 
@@ -242,7 +243,7 @@ class CornerNormals {
     const links: Link[] = [];
     for (let i = 0; i < count; i++) {
       const next = beside(i, 1);
-      const is = marked.get(Math.min(point, next) * points + Math.max(point, next)) ?? null;
+      const is = marked.get(edgeKey(point, next, points)) ?? null;
       for (let k = 0; k < count; k++) if (k !== i && beside(k, -1) === next) links.push({ i, k, is });
     }
     return links.some(({ is }) => is) ? links : NO_LINKS;
