@@ -120,6 +120,12 @@ export function ProjectList() {
           <option value="name">by name</option>
           <option value="layers">most layers first</option>
         </select>
+        {projects && !projects.some((project) => project.isDemo) && (
+          // Above the cards, so that what comes back is in sight however many there are.
+          <button type="button" className="text-tide underline" onClick={() => void attempt(api.restoreDemo)}>
+            Bring the demo projects back
+          </button>
+        )}
         <span role="status" className="ml-auto">
           {last && (
             <>
@@ -160,13 +166,6 @@ export function ProjectList() {
       />
       {projects && words.length > 0 && listed.length === 0 && (
         <p className="mt-6 text-quiet">No project is called so.</p>
-      )}
-      {projects && !projects.some((project) => project.isDemo) && (
-        <p className="mt-8">
-          <button type="button" className="text-tide underline" onClick={() => void attempt(api.restoreDemo)}>
-            Bring the demo projects back
-          </button>
-        </p>
       )}
     </main>
   );
