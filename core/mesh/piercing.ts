@@ -1,6 +1,7 @@
 // piercing.ts — whether two closed meshes share space, whichever way they stand to each other.
 import type { Point } from '../geometry/rigid.ts';
 import { cross, difference, dot } from '../geometry/vectors.ts';
+import { areaWithin, cornersOf, type Surface, type Triangle } from './area-within.ts';
 import { crossingsOf } from './crossings.ts';
 import { boxOfPoints } from './place.ts';
 import { triangleIndices } from './triangles.ts';
@@ -11,6 +12,8 @@ import { weldExact } from './weld.ts';
 export interface Piercing {
   /** Pairs of triangles that do; 0 where one lies wholly within the other. */
   readonly pairs: number;
+  /** Of the faces of both that lie within the other one. */
+  readonly area: number;
   readonly at: Point;
 }
 
@@ -24,28 +27,26 @@ export function piercingOf(a: Mesh, b: Mesh): Piercing | null {
   const { remap } = weldExact(positions);
   const welded = new Float64Array(positions.length);
   for (const [i, point] of remap.entries()) welded.set(positions.subarray(3 * i, 3 * i + 3), 3 * point);
-  const own = within(a, 0, remap, welded, shared);
-  const others = within(b, a.positions.length / 3, remap, welded, shared);
-  const indices = Uint32Array.from([...own, ...others]);
-  const first = own.length / 3;
+  const [first, second] = [surfaceOf(a), surfaceOf(b)];
+  const [own, others] = [near(first, shared), near(second, shared)];
+  const from = a.positions.length / 3;
+  const both: Surface = {
+    positions: welded,
+    indices: Uint32Array.from([...own, ...others.map((i) => from + i)], (i) => remap[i]!),
+  };
   let pairs = 0;
   let at: Point | null = null;
-  const found = crossingsOf(welded, indices);
+  const found = crossingsOf(welded, both.indices);
   for (let k = 0; k < found.length; k += 2) {
     const [s, t] = [found[k]!, found[k + 1]!];
-    if (s >= first || t < first) continue;
+    if (s >= own.length / 3 || t < own.length / 3) continue;
     pairs++;
-    at ??= meetingOf(cornersOf(welded, indices, s), cornersOf(welded, indices, t));
+    at ??= meetingOf(cornersOf(both, s), cornersOf(both, t));
   }
-  if (at) return { pairs, at };
-  for (const [inner, outer] of [
-    [a, b],
-    [b, a],
-  ] as const) {
-    const [x, y, z] = inner.positions;
-    if (isInside(outer, [x!, y!, z!])) return { pairs: 0, at: [x!, y!, z!] };
-  }
-  return null;
+  at ??= pointWithin(a, second) ?? pointWithin(b, first);
+  if (!at) return null;
+  const area = areaWithin({ ...first, indices: own }, second) + areaWithin({ ...second, indices: others }, first);
+  return { pairs, area, at };
 }
 
 interface Box {
@@ -61,28 +62,21 @@ function sharedBox(a: Mesh, b: Mesh): Box | null {
   return min.every((v, k) => v < max[k]!) ? { min, max } : null;
 }
 
-/** The triangles of a mesh that come near a box, three points each. @param from the number of its first point */
-function within(mesh: Mesh, from: number, remap: Uint32Array, p: Float64Array, { min, max }: Box): number[] {
-  const indices = triangleIndices(mesh);
+const surfaceOf = (mesh: Mesh): Surface => ({ positions: mesh.positions, indices: triangleIndices(mesh) });
+
+/** The triangles of a surface that come near a box. */
+function near({ positions: p, indices }: Surface, { min, max }: Box): Uint32Array {
   const result: number[] = [];
   for (let t = 0; t < indices.length; t += 3) {
-    const triangle = [0, 1, 2].map((k) => remap[from + indices[t + k]!]!);
-    const isNear = [0, 1, 2].every((k) => {
-      const values = triangle.map((point) => p[3 * point + k]!);
-      return Math.min(...values) <= max[k]! && Math.max(...values) >= min[k]!;
+    const triangle = indices.subarray(t, t + 3);
+    const isNear = [0, 1, 2].every((axis) => {
+      const values = Array.from(triangle, (point) => p[3 * point + axis]!);
+      return Math.min(...values) <= max[axis]! && Math.max(...values) >= min[axis]!;
     });
     if (isNear) result.push(...triangle);
   }
-  return result;
+  return Uint32Array.from(result);
 }
-
-type Triangle = readonly [Point, Point, Point];
-
-const cornersOf = (p: Float64Array, indices: Uint32Array, t: number): Triangle =>
-  [0, 1, 2].map((k) => {
-    const i = 3 * indices[3 * t + k]!;
-    return [p[i]!, p[i + 1]!, p[i + 2]!] as const;
-  }) as unknown as Triangle;
 
 /** A point that two triangles have in common: where a side of one goes through the other; of two in one plane, a corner. */
 function meetingOf(s: Triangle, t: Triangle): Point {
@@ -107,16 +101,17 @@ function meetingOf(s: Triangle, t: Triangle): Point {
   return s[0];
 }
 
-/** Whether a closed mesh goes once around a point: its solid angle there (Van Oosterom & Strackee 1983) is that of a whole sphere. */
-function isInside(mesh: Mesh, [x, y, z]: Point): boolean {
-  const indices = triangleIndices(mesh);
-  const { positions: p } = mesh;
+/** The first point of a body, where it lies within another one. */
+function pointWithin({ positions: [x, y, z] }: Mesh, outer: Surface): Point | null {
+  const point: Point = [x!, y!, z!];
+  return isInside(outer, point) ? point : null;
+}
+
+/** Whether a closed surface goes once around a point: its solid angle there (Van Oosterom & Strackee 1983) is that of a whole sphere. */
+function isInside(surface: Surface, point: Point): boolean {
   let angle = 0;
-  for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => {
-      const i = 3 * indices[t + k]!;
-      return [p[i]! - x, p[i + 1]! - y, p[i + 2]! - z] as const;
-    }) as [Point, Point, Point];
+  for (let t = 0; t < surface.indices.length / 3; t++) {
+    const [a, b, c] = cornersOf(surface, t).map((corner) => difference(corner, point)) as [Point, Point, Point];
     const [la, lb, lc] = [Math.hypot(...a), Math.hypot(...b), Math.hypot(...c)];
     angle += 2 * Math.atan2(dot(a, cross(b, c)), la * lb * lc + dot(a, b) * lc + dot(b, c) * la + dot(c, a) * lb);
   }

@@ -4,7 +4,7 @@ import type { Overlap, Piercing } from '../../../core/index.ts';
 import { Panel, Sentence } from '../../controls/Panel.tsx';
 import { TextButton } from '../../controls/TextButton.tsx';
 import { Value } from '../../controls/Value.tsx';
-import { countOf, formatNumber } from '../../format.ts';
+import { formatNumber } from '../../format.ts';
 import { useBuild } from '../../store/build.ts';
 import { partLayers, showOverlap, usualGap } from '../../store/parting.ts';
 import { useDocument } from '../../store/project.ts';
@@ -60,12 +60,12 @@ export function BetweenLayers() {
         <section className="mb-3 text-sm">
           <h3>Through each other</h3>
           <p className="text-quiet">
-            They stand at an angle, or a front stands higher than it is deep. Harmless to look at; not in glass, in a
-            union or in a print.
+            They stand at an angle, or a front stands higher than it is deep; the faces of each that lie within the
+            other are measured. Harmless to look at; not in glass, in a union or in a print.
           </p>
           <ul>
             {piercings.slice(0, MOST_ROWS).map((piercing) => (
-              <PiercingRow key={piercing.layers.join(' ')} piercing={piercing} />
+              <PiercingRow key={piercing.layers.join(' ')} piercing={piercing} unit={unit} />
             ))}
           </ul>
           {piercings.length > MOST_ROWS && <p className="text-quiet">…and {piercings.length - MOST_ROWS} more.</p>}
@@ -90,8 +90,8 @@ function Row({ overlap, unit }: { overlap: Overlap; unit: string }) {
   return <PairRow layers={layers} more={sides} figures={figures} onClick={() => void showOverlap(overlap)} />;
 }
 
-function PiercingRow({ piercing: { layers, pairs, at } }: { piercing: Piercing }) {
-  const figures = pairs === 0 ? 'one within the other' : `${countOf(pairs, 'pair')} of triangles`;
+function PiercingRow({ piercing: { layers, pairs, area, at }, unit }: { piercing: Piercing; unit: string }) {
+  const figures = pairs === 0 ? 'one within the other' : `${formatNumber(area)} ${unit}² of faces`;
   const show = () => {
     screen.select([...layers]);
     screen.pointAt(at);
