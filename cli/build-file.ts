@@ -3,7 +3,6 @@ import { basename, extname } from 'node:path';
 import {
   applyCommand,
   type BakeWishes,
-  bake,
   boundsOf,
   type Curves,
   checkBake,
@@ -23,12 +22,14 @@ import {
   type OutlineFormat,
   type Point3,
   type Project,
+  partsToWrite,
   picturesOn,
   proofOf,
   type Resolved,
   regionsArea,
   resolve,
   ringsOf,
+  type SourceReader,
   subjectsOf,
   totalsOf,
   type Warning,
@@ -84,7 +85,12 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
   const clock = new Clock<Laps>(['read', 'outline', 'mesh', 'write']);
   try {
     const evaluator = new Evaluator();
-    const { project, warnings } = await projectOf(task, evaluator, clock);
+    const bytes = readBytes(task.input);
+    const asset = hashOf(bytes);
+    const paths = task.settings.material?.pictures ?? {};
+    const reader = readerOf((wanted) => (wanted === asset ? bytes : readBytes(paths[wanted]!)));
+    const file = { asset, head: bytes.subarray(0, HEAD) };
+    const { project, warnings } = await projectOf(task, file, evaluator, reader, clock);
     const shown = project.layers.filter((layer) => layer.shown);
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
@@ -92,7 +98,7 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     if (task.bake) checkBake(format);
     return format.of === 'outlines'
       ? writeFlat(task, format, evaluator, project, warnings, clock)
-      : await writeSolid(task, format, evaluator, project, warnings, clock);
+      : await writeSolid(task, format, evaluator, project, reader, warnings, clock);
   } catch (error) {
     const code = error instanceof GeometryError ? error.code : 'unexpected';
     return failedReport(task, code, error instanceof Error ? error.message : String(error), clock.times());
@@ -100,10 +106,11 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
 }
 
 async function writeSolid(
-  { input, output, crossings, bake: wishes }: BuildTask,
+  { input, output, crossings, bake }: BuildTask,
   format: MeshFormat,
   evaluator: Evaluator,
   project: Resolved,
+  reader: SourceReader,
   warnings: readonly Warning[],
   clock: Clock<Laps>,
 ): Promise<FileReport> {
@@ -111,9 +118,7 @@ async function writeSolid(
   const builds = shown.map((layer) => evaluator.build(project, layer));
   const meshes = shown.map((layer) => evaluator.mesh(project, layer));
   clock.lap('mesh');
-  const { parts, pictures } = wishes
-    ? bake(evaluator.parts(project), wishes)
-    : { parts: evaluator.parts(project), pictures: undefined };
+  const { parts, pictures } = await partsToWrite(evaluator, project, format, { bake }, reader);
   const name = basename(output, extname(output));
   for (const { extension, chunks } of format.write(parts, { name, metresPerUnit: 1, pictures })) {
     await writeChunks(extension === format.extension ? output : withEnding(output, extension), chunks);
@@ -138,9 +143,14 @@ async function writeSolid(
     size,
     safeReach: safeReachOf(evaluator, project, shown),
     edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
-    warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
+    warnings: [...warnings, ...withoutPictures(format, shown), ...builds.flatMap((build) => build.warnings)],
     ms: clock.times(),
   };
+}
+
+function withoutPictures({ name, keeps }: MeshFormat, layers: readonly Layer[]): Warning[] {
+  if (keeps.includes('pictures') || picturesOn(layers).length === 0) return [];
+  return [{ code: 'left-out', message: `Left out: the pictures of the material, which ${name} does not hold.` }];
 }
 
 const withEnding = (path: string, extension: string) =>
@@ -194,15 +204,15 @@ const HEAD = 64 * 1024;
 
 async function projectOf(
   { input, settings: { wishes, profiles, material, isSplit, rules } }: BuildTask,
+  { asset, head }: { readonly asset: string; readonly head: Uint8Array },
   evaluator: Evaluator,
+  reader: SourceReader,
   clock: Clock<Laps>,
 ): Promise<{ project: Resolved; warnings: Warning[] }> {
-  const bytes = readBytes(input);
-  const reader = readerOf(() => bytes);
   const name = basename(input, extname(input)).slice(0, 120).trim() || 'drawing';
   let ids = 0;
   const newId = () => `layer-${ids++}`;
-  const file = { id: 'source', name, asset: hashOf(bytes), head: bytes.subarray(0, HEAD) };
+  const file = { id: 'source', name, asset, head };
   await evaluator.openFile(file, reader);
   clock.lap('read');
   const { source, layers, warnings, leftOut } = await evaluator.bringIn(file, reader, { ...wishes, newId });
@@ -215,12 +225,6 @@ async function projectOf(
   const project = isSplit ? split(added, newId) : added;
   const painted = material ? withMaterial(project, material) : project;
   const ruled = rules.reduce((before, wish) => withRule(before, wish, evaluator), painted);
-  if (picturesOn(ruled.layers).length > 0) {
-    said.push({
-      code: 'left-out',
-      message: 'Left out: the pictures of the material, whose bytes its file does not hold.',
-    });
-  }
   return { project: resolve(ruled), warnings: [...warnings, ...said] };
 }
 

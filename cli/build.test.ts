@@ -12,6 +12,8 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
+import { NodeIO } from '@gltf-transform/core';
+import { encode } from 'fast-png';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readMeshes } from '../core/index.ts';
 import { audit } from '../core/testing/audit.ts';
@@ -26,7 +28,7 @@ function run(...words: string[]) {
   return { status, stdout, stderr };
 }
 
-const input = (name: string, content: string): string => {
+const input = (name: string, content: string | Uint8Array): string => {
   const file = join(folder, name);
   writeFileSync(file, content);
   return file;
@@ -258,6 +260,38 @@ describe('a material', () => {
     const recipe = input('sides.json', JSON.stringify({ sideMaterials: { wall: side } }));
     const parts = await readMeshes(await made('--recipe', recipe), 'glb');
     expect(parts.map(({ material }) => material.colour).toSorted()).toEqual(['#2244aa', '#ff0000']);
+  });
+  it('has pictures that lie beside its file, and says where one is missing or cannot be kept', async () => {
+    const dots = encode({ width: 2, height: 1, data: new Uint8Array([255, 0, 0, 0, 0, 255]), channels: 3 });
+    input('dots.png', dots);
+    const file = input('pictured.json', JSON.stringify({ colour: '#ffffff', picture: { name: 'dots.png' } }));
+    const bytes = await made('--material', file);
+    const document = await new NodeIO().readBinary(bytes);
+    const [material] = document.getRoot().listMaterials();
+    expect(material!.getBaseColorTexture()!.getSize()).toEqual([2, 1]);
+    expect((await validateBytes(bytes)).issues.numErrors).toBe(0);
+
+    const side = { colour: '#ff0000', opacity: 1, roughness: 0.5, metalness: 0, picture: { name: 'dots.png' } };
+    const recipe = input('pictured-sides.json', JSON.stringify({ sideMaterials: { front: side } }));
+    const sided = await new NodeIO().readBinary(await made('--recipe', recipe));
+    const textured = sided
+      .getRoot()
+      .listMaterials()
+      .filter((each) => each.getBaseColorTexture());
+    expect(textured).toHaveLength(1);
+
+    const stl = build(drawing, 'plate.stl', '--material', file);
+    expect(stl.warnings.map(({ message }) => message)).toContain(
+      'Left out: the pictures of the material, which STL does not hold.',
+    );
+    const lost = input('lost.json', JSON.stringify({ picture: { name: 'lost.png' } }));
+    const { status, stderr } = run('build', drawing, '--out', join(folder, 'x.glb'), '--material', lost);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/there is no picture lost\.png beside it/);
+    const bad = input('bad.json', JSON.stringify({ picture: { name: basename(drawing) } }));
+    expect(run('build', drawing, '--out', join(folder, 'x.glb'), '--material', bad).stderr).toMatch(
+      /“plate\.svg”, which lies on a side: /,
+    );
   });
   it('that is not known is wrong usage', () => {
     const { status, stderr } = run('build', drawing, '--out', join(folder, 'x.glb'), '--material', 'marble');

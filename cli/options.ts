@@ -45,6 +45,7 @@ import {
   UV_LAYOUTS,
   WAYS,
 } from '../core/index.ts';
+import { type PathsOfPictures, parsedWithPictures } from './pictures.ts';
 import { type RuleWish, ruleFrom } from './rules.ts';
 import {
   choice,
@@ -64,6 +65,8 @@ export interface MaterialWish {
   readonly whole?: NamedMaterial;
   readonly change?: Recipe['material'];
   readonly sides?: SideMaterials | undefined;
+  /** Paths of the pictures on them, by asset. */
+  readonly pictures: PathsOfPictures;
 }
 
 export interface BuildSettings {
@@ -158,7 +161,8 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
   const { values, positionals } = parse(words, BUILD_OPTIONS);
   if (values.help) return null;
   const out = checkedOut('build', positionals, values.out);
-  const recipe = values.recipe === undefined ? {} : readRecipe(values.recipe);
+  const { value: recipe, pictures } =
+    values.recipe === undefined ? NO_RECIPE : readJson('--recipe', values.recipe, RecipeSchema);
   const number = (
     name:
       | ('depth' | 'reach' | 'rise' | 'steps' | 'cell' | 'wall-rows' | 'mitre-limit' | 'tolerance' | 'size' | 'jobs')
@@ -219,7 +223,7 @@ export function parseBuild(words: readonly string[]): BuildCommand | null {
     settings: {
       wishes,
       profiles: recipe.profiles ?? [],
-      material: materialFrom(values.material, recipe),
+      material: materialFrom(values.material, recipe, pictures),
       isSplit: values.split === true,
       rules: RULED.flatMap((what) => ruleFrom(what, values[`${what}-by`]) ?? []),
     },
@@ -396,32 +400,40 @@ function checkedOut(verb: string, inputs: readonly string[], out: string | undef
 }
 
 /** @param name of the library, or a file; the recipe's where there is none */
-function materialFrom(name: string | undefined, recipe: Recipe): MaterialWish | null {
+function materialFrom(name: string | undefined, recipe: Recipe, pictures: PathsOfPictures): MaterialWish | null {
   const { material: change, sideMaterials: sides } = recipe;
-  if (name === undefined) return change || sides ? { ...(change ? { change } : {}), sides } : null;
+  if (name === undefined) return change || sides ? { ...(change ? { change } : {}), sides, pictures } : null;
   const known = LIBRARY.find(({ id }) => id === name);
-  if (known) return { whole: known };
+  if (known) return { whole: known, pictures: {} };
   if (!name.endsWith('.json')) {
     const names = LIBRARY.map(({ id }) => id).join(', ');
     throw new UsageError(
       `--material ${name}: there is no such material; known are ${names}, or give a file that ends in .json`,
     );
   }
-  return { change: readJson('--material', name, RecipeSchema.shape.material.unwrap()) };
+  const { value, pictures: own } = readJson('--material', name, RecipeSchema.shape.material.unwrap());
+  return { change: value, pictures: own };
 }
 
-const readRecipe = (file: string): Recipe => readJson('--recipe', file, RecipeSchema);
+interface Read<T> {
+  readonly value: T;
+  /** Those that it names. */
+  readonly pictures: PathsOfPictures;
+}
+
+const NO_RECIPE: Read<Recipe> = { value: {}, pictures: {} };
 
 /** @throws {UsageError} that names the option, the file and the first field that does not fit */
-function readJson<T>(option: string, file: string, schema: z.ZodType<T>): T {
-  let value: unknown;
+function readJson<T>(option: string, file: string, schema: z.ZodType<T>): Read<T> {
+  let read: Read<unknown>;
   try {
-    value = JSON.parse(readFileSync(file, 'utf8'));
+    read = parsedWithPictures(readFileSync(file, 'utf8'), option, file);
   } catch (error) {
+    if (error instanceof UsageError) throw error;
     throw new UsageError(`${option} ${file} cannot be read: ${(error as Error).message}`);
   }
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
+  const result = schema.safeParse(read.value);
+  if (result.success) return { ...read, value: result.data };
   const issue = result.error.issues[0]!;
   throw new UsageError(`${option} ${file}: ${issue.path.join('.') || 'all of it'}: ${issue.message}`);
 }

@@ -40,7 +40,8 @@ Vector files or pictures → meshes.
   --recipe FILE.json    the same settings from a file; options here win
   --material NAME|FILE.json
                         what all is made of: painted-wood, enamel, lacquer, matt, paper, rubber, felt, brass, gold, copper,
-                        steel, glass, frosted, neon, or a material from a file
+                        steel, glass, frosted, neon, or a material from a file; pictures that it or a recipe names lie
+                        beside it
   --split               each outline a layer of its own, with a depth, base and reach of its own by rule
   --bake SIZE           colours and contact shade of everything in one picture of the GLB or OBJ: 512, 1024, 2048, 4096 or
                         8192 pixels a side

@@ -1,6 +1,5 @@
 // index.ts — the only entry for server, web and cli.
 
-export { bake } from './bake/bake.ts';
 export { BAKE_DEFAULTS, BAKE_SIZES, type BakeWishes } from './bake/wishes.ts';
 export { calculate } from './base/arithmetic.ts';
 export { bytesOf } from './base/bytes.ts';
@@ -107,7 +106,7 @@ export {
   NotOpen,
   type PendingLayer,
 } from './evaluate/evaluator.ts';
-export { checkBake, type Exported, type ExportWishes, exportProject } from './evaluate/export.ts';
+export { checkBake, type Exported, type ExportWishes, exportProject, partsToWrite } from './evaluate/export.ts';
 export { drawingKey } from './evaluate/keys.ts';
 export type { Overlap } from './evaluate/overlaps.ts';
 export { overlapPlace, partedBases } from './evaluate/parting.ts';

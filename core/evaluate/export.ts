@@ -8,7 +8,7 @@ import { type Layer, picturesOn } from '../document/schema.ts';
 import type { FormatId } from '../formats/facts.ts';
 import type { Curves, Format, MeshFormat, OutlineFormat, Pictures } from '../formats/format.ts';
 import { formatOf } from '../formats/index.ts';
-import { settledParts } from '../formats/part.ts';
+import { type Part, settledParts } from '../formats/part.ts';
 import {
   bytesOfFiles,
   type ExportFile,
@@ -95,6 +95,31 @@ async function shownPictures(
 const nothing = () =>
   new GeometryError('nothing-to-build', 'There is nothing to export: no layer with outlines is switched on.');
 
+/**
+ * What a file of meshes is written from: its parts, and the pictures that lie on them, as PNG; baked, where that is wished for.
+ * @throws {GeometryError} 'nothing-to-build'; 'bad-file', which names the picture that cannot be read
+ */
+export async function partsToWrite(
+  evaluator: Evaluator,
+  project: Resolved,
+  format: MeshFormat,
+  { layers, bake: wishes }: Pick<ExportWishes, 'layers' | 'bake'>,
+  reader: SourceReader,
+  report: Report = () => {},
+): Promise<{ parts: readonly Part[]; pictures: Pictures }> {
+  const wanted = project.layers.filter((layer) => layer.shown && (layers?.includes(layer.id) ?? true));
+  const built = wishes ? BUILT_TO_BAKE : BUILT;
+  for (const [i, layer] of wanted.entries()) {
+    evaluator.mesh(project, layer);
+    report((built * (i + 1)) / wanted.length);
+  }
+  const parts = evaluator.parts(project, layers);
+  if (parts.length === 0) throw nothing();
+  const shown = format.keeps.includes('pictures') ? await shownPictures(evaluator, wanted, reader) : new Map();
+  if (!wishes) return { parts, pictures: pngsOf(shown) };
+  return bake(parts, wishes, shown, (share) => report(built + (WRITTEN - built) * share));
+}
+
 async function meshesOf(
   evaluator: Evaluator,
   project: Resolved,
@@ -103,18 +128,7 @@ async function meshesOf(
   reader: SourceReader,
   report: Report,
 ): Promise<Omit<Exported, 'file'>> {
-  const wanted = project.layers.filter((layer) => layer.shown && (layers?.includes(layer.id) ?? true));
-  const built = wishes ? BUILT_TO_BAKE : BUILT;
-  for (const [i, layer] of wanted.entries()) {
-    evaluator.mesh(project, layer);
-    report((built * (i + 1)) / wanted.length);
-  }
-  const own = evaluator.parts(project, layers);
-  if (own.length === 0) throw nothing();
-  const shown = format.keeps.includes('pictures') ? await shownPictures(evaluator, wanted, reader) : new Map();
-  const painted = wishes ? bake(own, wishes, shown, (share) => report(built + (WRITTEN - built) * share)) : null;
-  const parts = painted?.parts ?? own;
-  const pictures = painted?.pictures ?? pngsOf(shown);
+  const { parts, pictures } = await partsToWrite(evaluator, project, format, { layers, bake: wishes }, reader, report);
   const metresPerUnit = lengths === 'metres' ? MM_PER_UNIT[project.unit] / 1000 : 1;
   // Scenes have the project's own name, files one that file systems take.
   const options = { name: format.partNames ? fileName(project.name) : project.name, metresPerUnit, pictures };
