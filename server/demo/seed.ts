@@ -133,6 +133,7 @@ async function demoDocument({ assets, demoFolder }: DemoDeps, name: DemoName): P
   const reader = readerOf((asset) => stored.find((file) => file.asset === asset)!.head);
   const document = make({ evaluator: new Evaluator(), reader }, ...stored);
   documents.set(key, document);
+  document.catch(() => documents.delete(key));
   return document;
 }
 

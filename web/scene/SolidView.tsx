@@ -122,7 +122,7 @@ function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
   const isParallel = look.direction !== 'three-quarter';
   const [cameras] = useState(() => ({ parallel: new OrthographicCamera(), perspective: camera }));
   useEffect(
-    () => set({ camera: isParallel ? cameras.parallel : cameras.perspective } as never),
+    () => set({ camera: isParallel ? cameras.parallel : cameras.perspective }),
     [isParallel, cameras, set],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of the box alone must not move the camera
