@@ -88,6 +88,22 @@ test('what layers share is told apart, gone to, and parted with one click', asyn
   expect(trouble).toEqual([]);
 });
 
+test('what stands at an angle is measured where it runs through others, and gone to', async ({ page }) => {
+  const trouble = troubleOn(page);
+  await openDemo(page);
+  await page.getByRole('list', { name: 'Layers' }).getByRole('button', { name: 'Heron', exact: true }).click();
+  const turned = page.getByLabel('Turned about x', { exact: true });
+  await turned.fill('20');
+  await turned.press('Enter');
+  await page.getByRole('link', { name: 'Proof' }).click();
+  await expect(page.getByRole('heading', { name: 'Through each other' })).toBeVisible();
+  const row = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Night and Heron' }) });
+  await expect(row).toContainText(/[1-9]\S* mm² of faces/);
+  await row.getByRole('button').click();
+  await expect(page.getByRole('list', { name: 'Layers' }).getByRole('button', { pressed: true })).toHaveCount(2);
+  expect(trouble).toEqual([]);
+});
+
 test('a recipe is kept, put on other layers in part, goes through a file, and into another project', async ({
   page,
 }) => {

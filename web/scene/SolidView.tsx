@@ -121,10 +121,7 @@ function Framing({ box, onFramed }: { box: Box | null; onFramed: () => void }) {
   const hasBox = box !== null;
   const isParallel = look.direction !== 'three-quarter';
   const [cameras] = useState(() => ({ parallel: new OrthographicCamera(), perspective: camera }));
-  useEffect(
-    () => set({ camera: isParallel ? cameras.parallel : cameras.perspective }),
-    [isParallel, cameras, set],
-  );
+  useEffect(() => set({ camera: isParallel ? cameras.parallel : cameras.perspective }), [isParallel, cameras, set]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of the box alone must not move the camera
   useEffect(() => {
     // The other camera is on its way, and brings other controls.
