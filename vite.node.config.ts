@@ -19,6 +19,7 @@ export default defineConfig({
         drags: 'bench/drags.ts',
         openings: 'bench/openings.ts',
         corpora: 'bench/corpora.ts',
+        flats: 'bench/flats.ts',
       },
     },
   },

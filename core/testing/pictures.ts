@@ -34,3 +34,37 @@ export function greyRows(...rows: readonly (readonly number[])[]): Picture {
 export function reds({ width, height, data }: Picture): number[][] {
   return Array.from({ length: height }, (_, y) => Array.from({ length: width }, (__, x) => data[4 * (y * width + x)]!));
 }
+
+/** Normal noise on each channel by Box and Muller's method, from the same seed every time. */
+export function noisy(picture: Picture, deviation: number): Picture {
+  let state = 7;
+  const random = () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return (state + 0.5) / 2 ** 32;
+  };
+  const data = picture.data.map((v, i) =>
+    i % 4 === 3 ? v : v + deviation * Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random()),
+  );
+  return { ...picture, data };
+}
+
+/** Every pixel the mean of those up to `reach` away along rows and columns. */
+export function softened(picture: Picture, reach: number): Picture {
+  const { width, height, data } = picture;
+  const clamp = (v: number, most: number) => Math.min(most, Math.max(0, v));
+  const result = data.slice();
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      for (let c = 0; c < 3; c++) {
+        let sum = 0;
+        for (let v = y - reach; v <= y + reach; v++) {
+          for (let u = x - reach; u <= x + reach; u++) {
+            sum += data[4 * (clamp(v, height - 1) * width + clamp(u, width - 1)) + c]!;
+          }
+        }
+        result[4 * (y * width + x) + c] = sum / (2 * reach + 1) ** 2;
+      }
+    }
+  }
+  return { width, height, data: result };
+}

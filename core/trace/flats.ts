@@ -1,13 +1,15 @@
 // flats.ts — a picture of flat tones or colours to one set of outlines a colour: abutting, where neighbours share their
 // boundary, or stacked, where each colour goes on beneath those that lie on it, like cut paper.
-import { hexOf, labOf, type Rgb, rgbOf, rgbOfHex } from '../picture/colour.ts';
+import { hexOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
-import { labelled, shareOf, withoutSmall } from './labels.ts';
+import { labelled, settledLabels, withoutSmall } from './labels.ts';
+import { flatColours, merged } from './modes.ts';
 import { type Network, networkOf } from './network.ts';
-import { distinctColours, palette, swatchesOf } from './palette.ts';
 import type { Tones } from './place.ts';
+import { type Planes, planesOf, rgbOfShade, type Shade, shadeOf } from './planes.ts';
 import { isIn, type Piece, piecesOf } from './rings.ts';
+import { withThinColours } from './thin-colours.ts';
 
 export const LAYERINGS = ['stacked', 'abutting'] as const;
 export type Layering = (typeof LAYERINGS)[number];
@@ -46,24 +48,25 @@ export interface FlatTrace {
   readonly labels: Uint8Array;
 }
 
-/** The most colours that are looked for without being asked. */
-const MOST_FOUND = 12;
+/** A picture of more flat colours than this is none of flat colours, and is made of a few unless more are asked for. */
+const [MOST_FOUND, FEW] = [32, 12];
 const MOST_COUNTED = 64;
 
 export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   const { width, height } = picture;
-  const { colours, seen } = coloursOf(picture, options);
-  const raw = withoutSmall(labelled(picture, colours, options.isGrey), width, height, options.detail);
+  const planes = planesOf(picture, options.isGrey);
+  const { labels: found, shades, seen } = labelsOf(planes, options);
+  const raw = withoutSmall(found, width, height, options.detail);
   const ground = groundOf(raw, width, height);
-  const order = paintOrder(raw, width, height, colours.length, ground);
-  const ranks = new Uint8Array(colours.length + 1);
+  const order = paintOrder(raw, width, height, shades.length, ground);
+  const ranks = new Uint8Array(shades.length + 1);
   for (const [rank, label] of order.entries()) ranks[label] = rank + 1;
   const labels = raw.map((label) => ranks[label]!);
-  const ranked = order.map((label) => colours[label - 1]!);
-  const network = networkOf(framedLabels(labels, width, height), tonesFor(picture, ranked), options);
+  const ranked = order.map((label) => shades[label - 1]!);
+  const network = networkOf(framedLabels(labels, width, height), tonesFor(picture, planes, ranked), options);
   return {
-    colours: ranked.map((rgb, i) => ({
-      colour: hexOf(rgb),
+    colours: ranked.map((shade, i) => ({
+      colour: hexOf(rgbOfShade(shade)),
       pieces:
         options.layering === 'abutting' ? piecesOf(network, (label) => label === i + 1) : stackedPieces(network, i + 1),
       isGround: order[i] === ground,
@@ -74,19 +77,17 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   };
 }
 
-function coloursOf(picture: Picture, { isGrey, count, picked }: FlatOptions): { colours: Rgb[]; seen: number } {
-  const swatches = swatchesOf(picture, isGrey);
-  const distinct = distinctColours(swatches, MOST_COUNTED);
-  const seen = distinct.length;
-  if (picked.length > 0) return { colours: picked.map(rgbOfHex).map((rgb) => (isGrey ? greyed(rgb) : rgb)), seen };
-  const wanted = count ?? Math.max(1, Math.min(MOST_FOUND, seen));
-  // As many as stand apart begin where they stand.
-  return { colours: palette(swatches, wanted, wanted <= seen ? distinct.slice(0, wanted) : undefined), seen };
-}
-
-function greyed([r, g, b]: Rgb): Rgb {
-  const [l] = labOf(r, g, b);
-  return rgbOf([l, 0, 0]);
+function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
+  const { modes, cores } = flatColours(planes, MOST_COUNTED);
+  const own = picked.map((hex) => shadeOf(rgbOfHex(hex))).map(([y, u, v]): Shade => (isGrey ? [y, 0, 0] : [y, u, v]));
+  const wanted = count ?? (modes.length > MOST_FOUND ? FEW : modes.length);
+  const flat = own.length > 0 ? own : merged(modes, wanted).map(({ shade }) => shade);
+  const settled = settledLabels(planes, cores, flat);
+  // Nothing is added to what was asked for.
+  const isAsked = own.length > 0 || wanted < modes.length || count !== null;
+  const { shades, scatter } = isAsked ? { shades: flat, scatter: 0 } : withThinColours(planes, settled, flat);
+  const labels = labelled(planes, cores, settled, { shades, scatter });
+  return { labels, shades, seen: Math.max(modes.length, shades.length) };
 }
 
 /** Labels from the lowest to the topmost: the ground, then what covers more with its holes filled. */
@@ -140,10 +141,10 @@ function stackedPieces(network: Network, rank: number): Piece[] {
 }
 
 /** Shares of pixels between two colours; what can be seen through is the lighter of any two. */
-function tonesFor(picture: Picture, colours: readonly Rgb[]): TonesFor {
+function tonesFor(picture: Picture, planes: Planes, shades: readonly Shade[]): TonesFor {
   return (light, dark) => {
     if (dark === BEYOND) return BORDER;
-    return light === 0 ? new AlphaTones(picture) : new MixedTones(picture, colours[light - 1]!, colours[dark - 1]!);
+    return light === 0 ? new AlphaTones(picture) : new MixedTones(planes, shades[light - 1]!, shades[dark - 1]!);
   };
 }
 
@@ -164,22 +165,28 @@ class AlphaTones implements Tones {
   }
 }
 
+/** Where a pixel lies between two colours, mostly by its luma, which compression spares. */
 class MixedTones implements Tones {
   readonly level = 0.5;
-  private readonly picture: Picture;
-  private readonly light: Rgb;
-  private readonly dark: Rgb;
+  private readonly planes: Planes;
+  private readonly dark: Shade;
+  /** From dark to light, over its squared length. */
+  private readonly way: Shade;
 
-  constructor(picture: Picture, light: Rgb, dark: Rgb) {
-    this.picture = picture;
-    this.light = light;
+  constructor(planes: Planes, light: Shade, dark: Shade) {
+    this.planes = planes;
     this.dark = dark;
+    const [y, u, v] = [light[0] - dark[0], light[1] - dark[1], light[2] - dark[2]];
+    const length = y * y + u * u + v * v || 1;
+    this.way = [y / length, u / length, v / length];
   }
 
   /** Beyond the picture its border goes on. */
   at(x: number, y: number): number {
-    const { width, height, data } = this.picture;
-    const [u, v] = [Math.min(width - 1, Math.max(0, x)), Math.min(height - 1, Math.max(0, y))];
-    return Math.min(1, Math.max(0, shareOf(data, 4 * (v * width + u), this.dark, this.light)));
+    const { width, height, y: luma, u, v } = this.planes;
+    const i = Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x));
+    const [a, b, c] = this.dark;
+    const share = (luma[i]! - a) * this.way[0] + (u[i]! - b) * this.way[1] + (v[i]! - c) * this.way[2];
+    return Math.min(1, Math.max(0, share));
   }
 }
