@@ -91,6 +91,9 @@ await withPage(async (page) => {
   await station('Build');
   await layer('Rim');
   await shoot('build');
+  await page.keyboard.press('p');
+  await shoot('build-plaster');
+  await page.keyboard.press('p');
   await page.getByRole('link', { name: 'Proof', exact: true }).click();
   await page.getByRole('img', { name: /^Smallest angle/ }).waitFor();
   await shoot('proof');
@@ -108,10 +111,6 @@ await withPage(async (page) => {
   await page.getByRole('option', { name: 'edge profile' }).click();
   await page.getByText('All made').waitFor();
   await shoot('build-sheet');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+k');
-  await page.getByRole('combobox').fill('edge');
-  await shoot('search');
   await page.keyboard.press('Escape');
   await layer('Rim');
   await station('Export');

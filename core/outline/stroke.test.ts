@@ -81,4 +81,18 @@ describe('a stroke', () => {
     const regions = strokeRegions(line([0, 0], [30, 0], [30, 20], [15, 20], [15, -10], [15, 20]), roundStroke(3), 0.01);
     expect(regions).toHaveLength(1);
   });
+
+  it.each([0.01, 0.3, 1, 100])(
+    'thinner than a tolerance of %s, closed on itself and turning back, has all its places',
+    (tolerance) => {
+      // Found in a drawing that was refused because the box of this line was not a number.
+      const path: Path = [...line([238.8, 227], [238.8, 226.7], [238.5, 226.7], [238.5, 226.9], [238.8, 226.9]), ['Z']];
+      const stroke: Stroke = { ...roundStroke(0.1), cap: 'butt', join: 'mitre' };
+      const numbers = strokePaths(path, stroke, tolerance)
+        .flat(2)
+        .filter((v) => typeof v === 'number');
+      expect(numbers.length).toBeGreaterThan(0);
+      expect(numbers.every(Number.isFinite)).toBe(true);
+    },
+  );
 });

@@ -113,6 +113,8 @@ class Pen {
 
   /** The normal that serves both, where that makes no difference to be seen; null at a corner. */
   private common(n: Vector, m: Vector): Vector | null {
+    // What turns back has none, however thin it is.
+    if (n[0] * m[0] + n[1] * m[1] <= 0) return null;
     const gap = this.radius * Math.hypot(n[0] - m[0], n[1] - m[1]);
     return gap < SMOOTH_SHARE * this.tolerance ? unit([n[0] + m[0], n[1] + m[1]]) : null;
   }
