@@ -53,9 +53,19 @@ export function flatColours(planes: Planes, most: number): { modes: Mode[]; core
   const modes = modesOf(cores, { noise, radius, most });
   const square = { width: planes.width, radius, block: blockFor(noise) };
   const isBelieved = (mode: Mode) =>
-    !isBetween(mode, modes, radius) || hasBlock(cores, { ...square, shade: mode.shade });
+    !(noise > COMPRESSED && isShade(mode, modes, radius)) &&
+    (!isBetween(mode, modes, radius) || hasBlock(cores, { ...square, shade: mode.shade }));
   return { modes: modes.filter(isBelieved), cores };
 }
+
+/** Noise of this many bytes is left by compression at the least; drawings and palettes have none. */
+const COMPRESSED = 0.1;
+/** Compression tints a few flat places of a colour, not one in so many, by up to this many radii. */
+const [TINTED, TINT] = [250, 2.5];
+
+/** Whether a colour is what compression has made of a little of another one. */
+const isShade = ({ shade, core }: Mode, modes: readonly Mode[], radius: number): boolean =>
+  modes.some((mode) => mode.core > TINTED * core && apart(mode.shade, shade) < TINT * radius);
 
 /** What has this many times the core is much more. */
 const MUCH = 4;

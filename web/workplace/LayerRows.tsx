@@ -202,7 +202,7 @@ function Row(props: RowProps) {
           data-layer={id}
           aria-pressed={selected}
           tabIndex={props.isTabStop ? 0 : -1}
-          className={`min-w-0 flex-1 truncate py-1 pl-0.5 text-left ${isDim ? 'text-quiet' : ''} ${selected ? 'text-tide' : ''} ${isGroup ? 'font-semibold' : ''}`}
+          className={`focus-visible:!-outline-offset-2 min-w-0 flex-1 truncate py-1 pl-0.5 text-left ${isDim ? 'text-quiet' : ''} ${selected ? 'text-tide' : ''} ${isGroup ? 'font-semibold' : ''}`}
           onClick={props.onClick}
           onDoubleClick={() => screen.rename(id)}
         >
