@@ -168,11 +168,12 @@ export class Labeller {
   /** Changes labels along boundaries until none gets cheaper; to and fro, so that no direction is preferred. */
   settle(labels: Uint8Array, settled: Uint8Array): void {
     const { width, height } = this.planes;
+    const pending: number[] = [];
+    for (let i = 0; i < settled.length; i++) if (settled[i] === PENDING) pending.push(i);
     for (let round = 0; round < ROUNDS; round++) {
       let changed = 0;
-      for (let k = 0; k < labels.length; k++) {
-        const i = round % 2 === 0 ? k : labels.length - 1 - k;
-        if (settled[i] !== PENDING) continue;
+      for (let k = 0; k < pending.length; k++) {
+        const i = pending[round % 2 === 0 ? k : pending.length - 1 - k]!;
         const [column, row] = [i % width, Math.floor(i / width)];
         if (!isMixed(labels, i, column, row, width, height)) continue;
         this.look(labels, column, row);
@@ -301,6 +302,7 @@ export function withoutSmall(labels: Uint8Array, width: number, height: number, 
   let result = labels;
   for (let round = 0; round < MERGE_ROUNDS && detail > 1; round++) {
     const { of, areas } = componentsOf(result, width, height);
+    if (areas.every((area) => area >= detail)) break;
     const borders = new Map<number, Map<number, number>>();
     const meet = (i: number, j: number) => {
       if (areas[of[i]!]! >= detail || result[i] === result[j]) return;

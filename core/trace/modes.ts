@@ -22,19 +22,25 @@ interface Swatch {
   readonly weight: number;
 }
 
+type Bin = [n: number, y: number, u: number, v: number];
+
 /** Core pixels by colour, in steps of two bytes, the most frequent first. */
 function swatchesOf({ y, u, v, isCore }: Cores): Swatch[] {
-  const bins = new Map<number, [n: number, y: number, u: number, v: number]>();
+  const bins = new Map<number, Bin>();
+  let [bin, before]: [Bin, number] = [[0, 0, 0, 0], -1];
   for (let i = 0; i < isCore.length; i++) {
     if (!isCore[i]) continue;
-    const key = ((y[i]! >> 1) << 16) | (((u[i]! + 128) >> 1) << 8) | ((v[i]! + 128) >> 1);
-    const bin = bins.get(key);
-    if (bin) {
-      bin[0]++;
-      bin[1] += y[i]!;
-      bin[2] += u[i]!;
-      bin[3] += v[i]!;
-    } else bins.set(key, [1, y[i]!, u[i]!, v[i]!]);
+    // Most have the very colour of the one before.
+    if (before < 0 || y[i] !== y[before] || u[i] !== u[before] || v[i] !== v[before]) {
+      const key = ((y[i]! >> 1) << 16) | (((u[i]! + 128) >> 1) << 8) | ((v[i]! + 128) >> 1);
+      bin = bins.get(key) ?? [0, 0, 0, 0];
+      bins.set(key, bin);
+      before = i;
+    }
+    bin[0]++;
+    bin[1] += y[i]!;
+    bin[2] += u[i]!;
+    bin[3] += v[i]!;
   }
   return [...bins.values()]
     .map(([weight, a, b, c]): Swatch => ({ weight, shade: [a / weight, b / weight, c / weight] }))
