@@ -67,6 +67,7 @@ export class Labeller {
   private readonly shades: readonly Shade[];
   /** Half of one over the squared deviation. */
   private readonly weight: number;
+  private readonly isSpoilt: boolean;
   /** Labels near the pixel at hand, and how many. */
   private readonly near = new Uint8Array((2 * WINDOW + 1) ** 2 + 1);
   private count = 0;
@@ -74,6 +75,7 @@ export class Labeller {
   constructor(planes: Planes, { shades, scatter }: Palette) {
     this.planes = planes;
     this.shades = shades;
+    this.isSpoilt = scatter > SPOILT;
     this.weight = 0.5 / Math.max(STRAY, STRAY_BY_SCATTER * scatter) ** 2;
   }
 
@@ -244,19 +246,28 @@ export class Labeller {
       const [from, to] = [this.shades[a - 1]!, this.shades[(b ?? a) - 1]!];
       const [d, e, f] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
       const length = d * d + e * e + f * f;
-      let stray = 0;
+      const own = this.shades[labels[pixels[0]!]! - 1]!;
+      let [stray, clear] = [0, 0];
       const shares = pixels.map((i) => {
         const [p, q, r] = [y[i]! - from[0], u[i]! - from[1], v[i]! - from[2]];
         const t = length > 0 ? Math.min(1, Math.max(0, (p * d + q * e + r * f) / length)) : 0;
-        stray += (p - t * d) ** 2 + (q - t * e) ** 2 + (r - t * f) ** 2;
+        const off = (p - t * d) ** 2 + (q - t * e) ** 2 + (r - t * f) ** 2;
+        stray += off;
+        if ((y[i]! - own[0]) ** 2 + (u[i]! - own[1]) ** 2 + (v[i]! - own[2]) ** 2 < CLEARLY * off) clear++;
         return t;
       });
-      if (stray / pixels.length > enough) continue;
+      const isCrest = !this.isSpoilt || (pixels.length >= LEAST_CREST && clear >= CREST * pixels.length);
+      if (isCrest && stray / pixels.length > enough) continue;
       for (const [k, i] of pixels.entries()) result[i] = shares[k]! > 0.5 ? b! : a;
     }
     return result;
   }
 }
+
+/** In a picture that compression or noise has spoilt it has so many pixels, and this share of them … */
+const [LEAST_CREST, CREST] = [16, 0.2];
+/** … lie this much nearer to its colour than to such a mixture, in squares; pixels along edges stray by so many bytes there. */
+const [CLEARLY, SPOILT] = [0.5, 2];
 
 /** A part without a flat place has strayed by this, in half squares of deviations, from any mixture of its neighbours. */
 const CONFIRMED = 8;
