@@ -1,12 +1,13 @@
 // flats.ts — `npm run flats`: flat-colour drawings rendered, then compressed, blurred, dithered or enlarged, and traced as they are;
 // what comes back against the drawing.
 //
-//     npm run flats -- [--count 40] [--only png,jpeg70] [--sets FOLDER] [--list]
+//     npm run flats -- [--count 40] [--only png,jpeg70] [--sets FOLDER] [--skip 0] [--list]
 //
 // Of each drawing, whose colours are flat and few, at 512 px: mean CIEDE2000 between the rendering and that of the trace; overlap
 // (intersection over union) of each of its colours, their mean and the worst; pieces of the trace to those of the drawing; slivers,
 // under 4 px² or thinner than 0.75 px; regions of the drawing that the trace has lost.
 import { parseArgs } from 'node:util';
+import { ringsLength } from '../core/outline/measure.ts';
 import { componentsOf } from '../core/picture/components.ts';
 import type { Picture } from '../core/picture/types.ts';
 import { traceFlats } from '../core/trace/flats.ts';
@@ -101,7 +102,7 @@ async function figuresOf(truth: Samples, picture: Picture, original: Picture): P
     difference: sum / (SIZE * SIZE),
     overlap: overlaps.reduce((s, v) => s + v, 0) / overlaps.length,
     worst: Math.min(...overlaps),
-    slivers: pieces.filter(({ area, rings }) => area < SLIVER.area || (2 * area) / lengthOf(rings) < SLIVER.width)
+    slivers: pieces.filter(({ area, rings }) => area < SLIVER.area || (2 * area) / ringsLength(rings) < SLIVER.width)
       .length,
     pieces: pieces.length / counted.length,
     lost: counted.filter((k) => kept[k]! < wanted.areas[k]! / 2).length / counted.length,
@@ -109,17 +110,6 @@ async function figuresOf(truth: Samples, picture: Picture, original: Picture): P
     colours: own.length - truth.colours.length,
     ms,
   };
-}
-
-function lengthOf(rings: readonly ArrayLike<number>[]): number {
-  let length = 0;
-  for (const ring of rings) {
-    for (let i = 0; i < ring.length; i += 2) {
-      const j = (i + 2) % ring.length;
-      length += Math.hypot(ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!);
-    }
-  }
-  return length;
 }
 
 const options = {

@@ -9,6 +9,7 @@ import {
   type EdgePath,
   Evaluator,
   emptyProject,
+  type Format,
   type FormatId,
   formatOf,
   GeometryError,
@@ -90,12 +91,13 @@ export async function buildFile(task: BuildTask): Promise<FileReport> {
     const paths = task.settings.material?.pictures ?? {};
     const reader = readerOf((wanted) => (wanted === asset ? bytes : readBytes(paths[wanted]!)));
     const file = { asset, head: bytes.subarray(0, HEAD) };
-    const { project, warnings } = await projectOf(task, file, evaluator, reader, clock);
+    const { project, warnings: found } = await projectOf(task, file, evaluator, reader, clock);
     const shown = project.layers.filter((layer) => layer.shown);
     for (const layer of shown) evaluator.outlines(project, layer);
     clock.lap('outline');
     const format = formatOf(task.format);
     if (task.bake) checkBake(format);
+    const warnings = [...found, ...withoutPictures(format, shown)];
     return format.of === 'outlines'
       ? writeFlat(task, format, evaluator, project, warnings, clock)
       : await writeSolid(task, format, evaluator, project, reader, warnings, clock);
@@ -143,12 +145,12 @@ async function writeSolid(
     size,
     safeReach: safeReachOf(evaluator, project, shown),
     edgePath: slowest(builds.map(({ edgePath }) => edgePath)),
-    warnings: [...warnings, ...withoutPictures(format, shown), ...builds.flatMap((build) => build.warnings)],
+    warnings: [...warnings, ...builds.flatMap((build) => build.warnings)],
     ms: clock.times(),
   };
 }
 
-function withoutPictures({ name, keeps }: MeshFormat, layers: readonly Layer[]): Warning[] {
+function withoutPictures({ name, keeps }: Format, layers: readonly Layer[]): Warning[] {
   if (keeps.includes('pictures') || picturesOn(layers).length === 0) return [];
   return [{ code: 'left-out', message: `Left out: the pictures of the material, which ${name} does not hold.` }];
 }

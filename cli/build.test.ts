@@ -280,10 +280,15 @@ describe('a material', () => {
       .filter((each) => each.getBaseColorTexture());
     expect(textured).toHaveLength(1);
 
-    const stl = build(drawing, 'plate.stl', '--material', file);
-    expect(stl.warnings.map(({ message }) => message)).toContain(
-      'Left out: the pictures of the material, which STL does not hold.',
-    );
+    for (const [name, out] of [
+      ['STL', 'plate.stl'],
+      ['SVG', 'plate-outlines.svg'],
+    ] as const) {
+      const { warnings } = build(drawing, out, '--material', file);
+      expect(warnings.map(({ message }) => message)).toContain(
+        `Left out: the pictures of the material, which ${name} does not hold.`,
+      );
+    }
     const lost = input('lost.json', JSON.stringify({ picture: { name: 'lost.png' } }));
     const { status, stderr } = run('build', drawing, '--out', join(folder, 'x.glb'), '--material', lost);
     expect(status).toBe(2);

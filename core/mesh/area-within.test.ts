@@ -4,21 +4,19 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import initManifold from '../../bench/sets/node_modules/manifold-3d/manifold.js';
 import { readSvg } from '../formats/svg/read.ts';
-import { type Point, type Rigid, shift, turn } from '../geometry/rigid.ts';
+import { type Point, product, type Rigid, shift, turn } from '../geometry/rigid.ts';
 import { coverOf } from '../outline/cover.ts';
 import { FACE_MESHES } from '../solid/front/front.ts';
 import { fitSpec, planSlab, raiseSlab } from '../solid/slab.ts';
 import { roundEdge } from '../testing/edges.ts';
 import { cube } from '../testing/meshes.ts';
-import { areaWithin, type Surface } from './area-within.ts';
+import { areaWithin, surfaceOf } from './area-within.ts';
 import { placedAt } from './place.ts';
-import { triangleIndices } from './triangles.ts';
 import type { Mesh } from './types.ts';
 
-const surfaceOf = (mesh: Mesh): Surface => ({ positions: mesh.positions, indices: triangleIndices(mesh) });
 const within = (a: Mesh, b: Mesh) => areaWithin(surfaceOf(a), surfaceOf(b));
-const at = (place: Rigid, [x, y, z]: Point): Rigid =>
-  place.map((v, i) => (i === 3 ? v + x : i === 7 ? v + y : i === 11 ? v + z : v)) as unknown as Rigid;
+/** Turned about the origin, then moved. */
+const at = (turning: Rigid, by: Point): Rigid => product(shift(by), turning);
 
 type Manifold = Awaited<ReturnType<typeof initManifold>>;
 let kernel: Manifold;

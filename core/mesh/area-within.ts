@@ -3,6 +3,8 @@ import type { Point } from '../geometry/rigid.ts';
 import { cross, difference, dot } from '../geometry/vectors.ts';
 import { ringArea } from '../outline/measure.ts';
 import { BoxTree } from './box-tree.ts';
+import { triangleIndices } from './triangles.ts';
+import type { Mesh } from './types.ts';
 
 /** Triangles, counter-clockwise as seen from outside. */
 export interface Surface {
@@ -11,6 +13,8 @@ export interface Surface {
   /** Point indices, three a triangle. */
   readonly indices: Uint32Array;
 }
+
+export const surfaceOf = (mesh: Mesh): Surface => ({ positions: mesh.positions, indices: triangleIndices(mesh) });
 
 export type Triangle = readonly [Point, Point, Point];
 

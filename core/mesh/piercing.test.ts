@@ -1,14 +1,14 @@
 // Bodies at any angle to each other, against a test for boxes alone.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { moved, type Point, type Rigid, turn, undone } from '../geometry/rigid.ts';
+import { moved, type Point, product, type Rigid, shift, turn, undone } from '../geometry/rigid.ts';
 import { cross, dot } from '../geometry/vectors.ts';
 import { cube } from '../testing/meshes.ts';
 import { piercingOf } from './piercing.ts';
 import { placedAt } from './place.ts';
 
-const at = (place: Rigid, [x, y, z]: Point): Rigid =>
-  place.map((v, i) => (i === 3 ? v + x : i === 7 ? v + y : i === 11 ? v + z : v)) as unknown as Rigid;
+/** Turned about the origin, then moved. */
+const at = (turning: Rigid, by: Point): Rigid => product(shift(by), turning);
 
 describe('two bodies', () => {
   it('share no space side by side, face to face and corner to corner', () => {

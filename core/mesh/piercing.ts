@@ -1,10 +1,9 @@
 // piercing.ts — whether two closed meshes share space, whichever way they stand to each other.
 import type { Point } from '../geometry/rigid.ts';
 import { cross, difference, dot } from '../geometry/vectors.ts';
-import { areaWithin, cornersOf, type Surface, type Triangle } from './area-within.ts';
+import { areaWithin, cornersOf, type Surface, surfaceOf, type Triangle } from './area-within.ts';
 import { crossingsOf } from './crossings.ts';
 import { boxOfPoints } from './place.ts';
-import { triangleIndices } from './triangles.ts';
 import type { Mesh } from './types.ts';
 import { weldExact } from './weld.ts';
 
@@ -61,8 +60,6 @@ function sharedBox(a: Mesh, b: Mesh): Box | null {
   const max = own.max.map((v, k) => Math.min(v, other.max[k]!));
   return min.every((v, k) => v < max[k]!) ? { min, max } : null;
 }
-
-const surfaceOf = (mesh: Mesh): Surface => ({ positions: mesh.positions, indices: triangleIndices(mesh) });
 
 /** The triangles of a surface that come near a box. */
 function near({ positions: p, indices }: Surface, { min, max }: Box): Uint32Array {

@@ -17,7 +17,7 @@ const UNEXPLAINED = 8;
 
 export interface Palette {
   readonly shades: readonly Shade[];
-  /** How far pixels along edges stray from mixtures of them, in bytes. */
+  /** How far pixels along edges stray from mixtures of them, in bytes: what compression and dithering leave. */
   readonly scatter: number;
 }
 
@@ -81,30 +81,29 @@ export class Labeller {
 
   /** Every pixel to the colour it has most of, of those that are settled near it; where none is, to the nearest of all. */
   begun(settled: Uint8Array): Uint8Array {
-    const { width, height } = this.planes;
     const labels = settled.slice();
-    for (let row = 0, i = 0; row < height; row++) {
-      for (let column = 0; column < width; column++, i++) {
-        if (settled[i] !== PENDING) continue;
-        this.look(settled, column, row);
-        labels[i] = this.best(i).label;
-      }
-    }
+    this.explain(settled, (i, { label }) => {
+      labels[i] = label;
+    });
     return labels;
   }
 
   /** Squared distances of the pixels from what the colours can be mixed to; 0 where they are settled. */
   straysFrom(settled: Uint8Array): Float32Array {
-    const { width, height } = this.planes;
     const strays = new Float32Array(settled.length);
-    for (let row = 0, i = 0; row < height; row++) {
-      for (let column = 0; column < width; column++, i++) {
-        if (settled[i] !== PENDING) continue;
-        this.look(settled, column, row);
-        strays[i] = this.best(i).stray;
-      }
-    }
+    this.explain(settled, (i, { stray }) => {
+      strays[i] = stray;
+    });
     return strays;
+  }
+
+  private explain(settled: Uint8Array, note: (i: number, best: { label: number; stray: number }) => void): void {
+    const { width } = this.planes;
+    for (let i = 0; i < settled.length; i++) {
+      if (settled[i] !== PENDING) continue;
+      this.look(settled, i % width, Math.floor(i / width));
+      note(i, this.best(i));
+    }
   }
 
   /**
@@ -169,7 +168,7 @@ export class Labeller {
 
   /** Changes labels along boundaries until none gets cheaper; to and fro, so that no direction is preferred. */
   settle(labels: Uint8Array, settled: Uint8Array): void {
-    const { width, height } = this.planes;
+    const { width } = this.planes;
     const pending: number[] = [];
     for (let i = 0; i < settled.length; i++) if (settled[i] === PENDING) pending.push(i);
     for (let round = 0; round < ROUNDS; round++) {
@@ -177,7 +176,7 @@ export class Labeller {
       for (let k = 0; k < pending.length; k++) {
         const i = pending[round % 2 === 0 ? k : pending.length - 1 - k]!;
         const [column, row] = [i % width, Math.floor(i / width)];
-        if (!isMixed(labels, i, column, row, width, height)) continue;
+        if (this.boundary(labels, i, column, row, labels[i]!) === 0) continue;
         this.look(labels, column, row);
         if (this.improve(labels, i, column, row)) changed++;
       }
@@ -286,23 +285,6 @@ function bordersOf(pixels: readonly number[], labels: Uint8Array, width: number,
     if (row + 1 < height) note(i, i + width);
   }
   return borders;
-}
-
-function isMixed(labels: Uint8Array, i: number, column: number, row: number, width: number, height: number): boolean {
-  const own = labels[i];
-  const [isLeft, isRight, isTop, isBottom] = [column > 0, column + 1 < width, row > 0, row + 1 < height];
-  return (
-    (isLeft && labels[i - 1] !== own) ||
-    (isRight && labels[i + 1] !== own) ||
-    (isTop &&
-      (labels[i - width] !== own ||
-        (isLeft && labels[i - width - 1] !== own) ||
-        (isRight && labels[i - width + 1] !== own))) ||
-    (isBottom &&
-      (labels[i + width] !== own ||
-        (isLeft && labels[i + width - 1] !== own) ||
-        (isRight && labels[i + width + 1] !== own)))
-  );
 }
 
 /** Small pieces given to small pieces may need another round. */

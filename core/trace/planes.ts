@@ -19,12 +19,12 @@ export interface Planes {
 /** What a step of chroma counts beside one of luma: compression spares the luma. */
 const CHROMA = 0.6;
 
-/** With the weights of ITU-R BT.601, which JPEG uses (JFIF 1.02). */
-export const shadeOf = ([r, g, b]: Rgb): Shade => [
-  0.299 * r + 0.587 * g + 0.114 * b,
-  CHROMA * (-0.168736 * r - 0.331264 * g + 0.5 * b),
-  CHROMA * (0.5 * r - 0.418688 * g - 0.081312 * b),
-];
+// With the weights of ITU-R BT.601, which JPEG uses (JFIF 1.02).
+const lumaOf = (r: number, g: number, b: number) => 0.299 * r + 0.587 * g + 0.114 * b;
+const blueness = (r: number, g: number, b: number) => CHROMA * (-0.168736 * r - 0.331264 * g + 0.5 * b);
+const redness = (r: number, g: number, b: number) => CHROMA * (0.5 * r - 0.418688 * g - 0.081312 * b);
+
+export const shadeOf = (rgb: Rgb): Shade => [lumaOf(...rgb), blueness(...rgb), redness(...rgb)];
 
 /** The nearest colour of bytes. */
 export function rgbOfShade([y, u, v]: Shade): Rgb {
@@ -42,10 +42,10 @@ export function planesOf({ width, height, data }: Picture, isGrey: boolean): Pla
   const isClear = new Uint8Array(count);
   for (let i = 0; i < count; i++) {
     const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
-    y[i] = 0.299 * r + 0.587 * g + 0.114 * b;
+    y[i] = lumaOf(r, g, b);
     if (!isGrey) {
-      u[i] = CHROMA * (-0.168736 * r - 0.331264 * g + 0.5 * b);
-      v[i] = CHROMA * (0.5 * r - 0.418688 * g - 0.081312 * b);
+      u[i] = blueness(r, g, b);
+      v[i] = redness(r, g, b);
     }
     if (data[4 * i + 3]! < 128) isClear[i] = 1;
   }

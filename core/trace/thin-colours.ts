@@ -1,7 +1,7 @@
 // thin-colours.ts — colours that only thin lines and small dots have, which are flat nowhere: the crests of what no mixture of known
 // colours explains.
 import { componentsOf } from '../picture/components.ts';
-import { Labeller, PENDING } from './labels.ts';
+import { Labeller, type Palette, PENDING } from './labels.ts';
 import { apart, type Planes, type Shade } from './planes.ts';
 
 /** Bytes that a pixel strays from any mixture before it counts: at least, and by what others stray. */
@@ -17,15 +17,8 @@ const CLEAREST = 0.25;
 /** Each of them may explain what seemed to be another. */
 const MOST = 8;
 
-export interface Explained {
-  /** Those found already, and the thin ones. */
-  readonly shades: readonly Shade[];
-  /** How far pixels along edges stray from mixtures of them, in bytes: what compression and dithering leave. */
-  readonly scatter: number;
-}
-
-/** @param settled labels of flat places, see {@link settledLabels} @param shades of these */
-export function withThinColours(planes: Planes, settled: Uint8Array, shades: readonly Shade[]): Explained {
+/** Those found already, and the thin ones. @param settled labels of flat places, see {@link settledLabels} @param shades of these */
+export function withThinColours(planes: Planes, settled: Uint8Array, shades: readonly Shade[]): Palette {
   const known = [...shades];
   let scatter = 0;
   for (let round = 0; round <= MOST; round++) {
