@@ -23,26 +23,66 @@ export function segmentsOf(rings: readonly Ring[]): Float64Array {
 
 /** Whether no two edges that are not neighbours cross or come within `distance` of each other. */
 export function ringsAreApart(rings: readonly Ring[], distance: number): boolean {
-  const s = segmentsOf(rings);
+  let isApart = true;
+  eachNearPair(segmentsOf(rings), distance, () => {
+    isApart = false;
+    return false;
+  });
+  return isApart;
+}
+
+/** Places where two edges that are not neighbours cross or come within `distance` of each other, flat x, y. */
+export function nearPlaces(rings: readonly Ring[], distance: number): number[] {
+  const places: number[] = [];
+  eachNearPair(segmentsOf(rings), distance, (p, q) => {
+    places.push(...placeOf(p, q, distance));
+    return true;
+  });
+  return places;
+}
+
+/** Where two edges cross, or else an end of one that lies near to the other. */
+export function placeOf(p: Segment, q: Segment, distance: number): [x: number, y: number] {
+  for (const [[x, y, u, v], [ax, ay, bx, by]] of [
+    [p, q],
+    [q, p],
+  ] as const) {
+    if (distanceToSegment(x, y, ax, ay, bx, by) <= distance) return [x, y];
+    if (distanceToSegment(u, v, ax, ay, bx, by) <= distance) return [u, v];
+  }
+  const [ax, ay, bx, by] = p;
+  const [cx, cy, dx, dy] = q;
+  const [ux, uy, vx, vy] = [bx - ax, by - ay, dx - cx, dy - cy];
+  const t = ((cx - ax) * vy - (cy - ay) * vx) / (ux * vy - uy * vx);
+  return [ax + t * ux, ay + t * uy];
+}
+
+type Visit = (p: Segment, q: Segment, i: number, j: number) => boolean;
+
+/**
+ * Calls for each pair of edges, not neighbours, that are near each other, with their numbers, until it is told to stop.
+ * @param s edges as by {@link segmentsOf}
+ */
+export function eachNearPair(s: Float64Array, distance: number, visit: Visit): void {
   const grid = new SegmentGrid(s);
   for (let i = 0; i < s.length; i += 4) {
     const [ax, ay, bx, by] = [s[i]!, s[i + 1]!, s[i + 2]!, s[i + 3]!];
-    let clear = true;
+    let goesOn = true;
     const [minX, maxX] = [Math.min(ax, bx) - distance, Math.max(ax, bx) + distance];
     const [minY, maxY] = [Math.min(ay, by) - distance, Math.max(ay, by) + distance];
     grid.box(minX, minY, maxX, maxY, (other) => {
       const j = 4 * other;
-      if (!clear || j <= i) return;
+      if (!goesOn || j <= i) return;
       const [cx, cy, dx, dy] = [s[j]!, s[j + 1]!, s[j + 2]!, s[j + 3]!];
       if ((bx === cx && by === cy) || (dx === ax && dy === ay)) return;
-      clear = !areNear([ax, ay, bx, by], [cx, cy, dx, dy], distance);
+      const [p, q] = [[ax, ay, bx, by] as const, [cx, cy, dx, dy] as const];
+      if (areNear(p, q, distance)) goesOn = visit(p, q, i / 4, other);
     });
-    if (!clear) return false;
+    if (!goesOn) return;
   }
-  return true;
 }
 
-type Segment = readonly [ax: number, ay: number, bx: number, by: number];
+export type Segment = readonly [ax: number, ay: number, bx: number, by: number];
 
 /** Whether two segments cross or come within `distance` of each other. */
 export function areNear([ax, ay, bx, by]: Segment, [cx, cy, dx, dy]: Segment, distance: number): boolean {

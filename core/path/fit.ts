@@ -10,21 +10,29 @@ export interface Vec {
 export interface Run {
   readonly xs: Float64Array;
   readonly ys: Float64Array;
+  /** How far a curve may stray from each point, as one over that; 1 for all where left out. */
+  readonly tightness?: Float32Array;
 }
 
-export interface Line {
+/** How far points lie from what was fitted to them. */
+export interface Misfit {
+  /** Largest distance of a point. */
+  readonly stray: number;
+  /** Largest share of what a point allows: 1 is just within. The same as `stray` where nothing is said about that. */
+  readonly strain: number;
+}
+
+export interface Line extends Misfit {
   /** A point on it: the mean of what was fitted. */
   readonly at: Vec;
   /** Unit direction, along the run. */
   readonly along: Vec;
-  /** Largest distance of a point from it. */
-  readonly stray: number;
   /** Height of the parabola that fits the distances over the run: how much it bends. */
   readonly sagitta: number;
 }
 
 /** The line through points from … to (both included) that has the least squared distances. */
-export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
+export function fitLine({ xs, ys, tightness }: Run, from: number, to: number): Line {
   const n = to - from + 1;
   let [mx, my] = [0, 0];
   for (let i = from; i <= to; i++) {
@@ -44,7 +52,7 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
   const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
   let [ux, uy] = [Math.cos(angle), Math.sin(angle)];
   if ((xs[to]! - xs[from]!) * ux + (ys[to]! - ys[from]!) * uy < 0) [ux, uy] = [-ux, -uy];
-  let stray = 0;
+  let [stray, strain] = [0, 0];
   // Distances projected on the second Legendre polynomial give the bend.
   const half = Math.max(1e-9, Math.hypot(xs[to]! - xs[from]!, ys[to]! - ys[from]!) / 2);
   let [bend, weight] = [0, 0];
@@ -52,7 +60,9 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
     const dx = xs[i]! - mx;
     const dy = ys[i]! - my;
     const off = dy * ux - dx * uy;
-    if (Math.abs(off) > stray) stray = Math.abs(off);
+    const distance = Math.abs(off);
+    if (distance > stray) stray = distance;
+    if (tightness && distance * tightness[i]! > strain) strain = distance * tightness[i]!;
     const t = (dx * ux + dy * uy) / half;
     const p = (3 * t * t - 1) / 2;
     bend += off * p;
@@ -62,14 +72,15 @@ export function fitLine({ xs, ys }: Run, from: number, to: number): Line {
     at: { x: mx, y: my },
     along: { x: ux, y: uy },
     stray,
+    strain: tightness ? strain : stray,
     sagitta: weight > 0 ? Math.abs(1.5 * (bend / weight)) : 0,
   };
 }
 
-/** Largest distance of a point from the parabola over the run's line that fits best. */
-export function parabolaStray(run: Run, from: number, to: number): number {
+/** How far points lie from the parabola over the run's line that fits best. */
+export function fitParabola(run: Run, from: number, to: number): Misfit {
   const { at, along } = fitLine(run, from, to);
-  const { xs, ys } = run;
+  const { xs, ys, tightness } = run;
   const n = to - from + 1;
   let [t1, t2, t3, t4, o0, o1, o2] = [0, 0, 0, 0, 0, 0, 0];
   for (let i = from; i <= to; i++) {
@@ -89,20 +100,21 @@ export function parabolaStray(run: Run, from: number, to: number): number {
   // Normal equations of off = p + q·t + r·t², by Cramer's rule.
   const [m0, m1, m2] = [t2 * t4 - t3 * t3, t1 * t4 - t3 * t2, t1 * t3 - t2 * t2];
   const determinant = n * m0 - t1 * m1 + t2 * m2;
-  if (Math.abs(determinant) < 1e-12) return 0;
+  if (Math.abs(determinant) < 1e-12) return { stray: 0, strain: 0 };
   const [p0, p1, p2] = [o1 * t4 - t3 * o2, o1 * t3 - t2 * o2, t1 * o2 - o1 * t2];
   const p = (o0 * m0 - t1 * p0 + t2 * p1) / determinant;
   const q = (n * p0 - o0 * m1 + t2 * p2) / determinant;
   const r = (n * (t2 * o2 - o1 * t3) - t1 * p2 + o0 * m2) / determinant;
-  let stray = 0;
+  let [stray, strain] = [0, 0];
   for (let i = from; i <= to; i++) {
     const dx = xs[i]! - at.x;
     const dy = ys[i]! - at.y;
     const t = dx * along.x + dy * along.y;
     const off = Math.abs(dy * along.x - dx * along.y - p - t * (q + r * t));
     if (off > stray) stray = off;
+    if (tightness && off * tightness[i]! > strain) strain = off * tightness[i]!;
   }
-  return stray;
+  return { stray, strain: tightness ? strain : stray };
 }
 
 /** Where two lines meet; null when they are nearly parallel. */
@@ -113,16 +125,15 @@ export function intersection(a: Line, b: Line): Vec | null {
   return { x: a.at.x + t * a.along.x, y: a.at.y + t * a.along.y };
 }
 
-export interface CubicFit {
+export interface CubicFit extends Misfit {
   /** Control points: start, two handles, end. */
   readonly points: readonly [Vec, Vec, Vec, Vec];
-  readonly stray: number;
 }
 
 /** Rounds of better parameters at the most, and the gain below which another is not worth it. */
 const NEWTON_ROUNDS = 12;
 const GAIN = 0.99;
-/** A stray this many times too large does not come right by better parameters (Schneider asks for 4 in squares). */
+/** A strain this many times too large does not come right by better parameters (Schneider asks for 4 in squares). */
 const HOPELESS = 4;
 
 /** Where a curve begins or ends, and the unit tangent there that points into it. */
@@ -137,7 +148,7 @@ export interface CubicWishes {
   readonly to: number;
   readonly start: CurveEnd;
   readonly end: CurveEnd;
-  /** The stray that is as good as none, px. */
+  /** The strain that is as good as none. */
   readonly enough: number;
   /** How many times `enough` is given up on after the first round. */
   readonly hopeless?: number;
@@ -152,10 +163,10 @@ export function fitCubic(run: Run, wishes: CubicWishes): CubicFit {
   let best: CubicFit | null = null;
   for (let round = 0; round <= NEWTON_ROUNDS; round++) {
     const points = leastSquares(run, from, count, parameters, start, end, wishes.start.into, wishes.end.into);
-    const stray = strayOf(run, from, count, parameters, points);
-    const isWorthwhile = !best || stray < GAIN * best.stray;
-    if (!best || stray < best.stray) best = { points, stray };
-    if (!isWorthwhile || best.stray <= enough || (round > 0 && best.stray > hopeless * enough)) break;
+    const misfit = misfitOf(run, from, count, parameters, points);
+    const isWorthwhile = !best || misfit.strain < GAIN * best.strain;
+    if (!best || misfit.strain < best.strain) best = { points, ...misfit };
+    if (!isWorthwhile || best.strain <= enough || (round > 0 && best.strain > hopeless * enough)) break;
     reparametrize(run, from, count, parameters, points);
   }
   return best!;
@@ -220,15 +231,15 @@ function leastSquares(
   return [p0, { x: p0.x + alpha * t1.x, y: p0.y + alpha * t1.y }, { x: p3.x + beta * t2.x, y: p3.y + beta * t2.y }, p3];
 }
 
-function strayOf(
-  { xs, ys }: Run,
+function misfitOf(
+  { xs, ys, tightness }: Run,
   from: number,
   count: number,
   parameters: Float64Array,
   points: CubicFit['points'],
-): number {
+): Misfit {
   const [p0, p1, p2, p3] = points;
-  let worst = 0;
+  let [stray, strain] = [0, 0];
   for (let i = 0; i < count; i++) {
     const t = parameters[i]!;
     const u = 1 - t;
@@ -238,9 +249,14 @@ function strayOf(
     const d = t * t * t;
     const ex = a * p0.x + b * p1.x + c * p2.x + d * p3.x - xs[from + i]!;
     const ey = a * p0.y + b * p1.y + c * p2.y + d * p3.y - ys[from + i]!;
-    if (ex * ex + ey * ey > worst) worst = ex * ex + ey * ey;
+    const squared = ex * ex + ey * ey;
+    if (squared > stray) stray = squared;
+    if (tightness) {
+      const share = squared * tightness[from + i]! * tightness[from + i]!;
+      if (share > strain) strain = share;
+    }
   }
-  return Math.sqrt(worst);
+  return { stray: Math.sqrt(stray), strain: Math.sqrt(tightness ? strain : stray) };
 }
 
 /** One step of Newton's method towards the nearest parameter of every point. */
@@ -270,14 +286,13 @@ function reparametrize(
   }
 }
 
-export interface Circle {
+export interface Circle extends Misfit {
   readonly centre: Vec;
   readonly radius: number;
-  readonly stray: number;
 }
 
 /** The circle of least algebraic distance (Kåsa 1976), which is all but exact for points all round. */
-export function fitCircle({ xs, ys }: Run, from: number, to: number): Circle {
+export function fitCircle({ xs, ys, tightness }: Run, from: number, to: number): Circle {
   const n = to - from + 1;
   let [mx, my] = [0, 0];
   for (let i = from; i <= to; i++) {
@@ -300,8 +315,12 @@ export function fitCircle({ xs, ys }: Run, from: number, to: number): Circle {
   const cy = (uu * (vvv + vuu) - uv * (uuu + uvv)) / determinant;
   const radius = Math.sqrt(cx * cx + cy * cy + (uu + vv) / n);
   const centre = { x: mx + cx, y: my + cy };
-  let stray = 0;
-  for (let i = from; i <= to; i++)
-    stray = Math.max(stray, Math.abs(Math.hypot(xs[i]! - centre.x, ys[i]! - centre.y) - radius));
-  return { centre, radius, stray: Number.isFinite(radius) ? stray : Infinity };
+  if (!Number.isFinite(radius)) return { centre, radius, stray: Infinity, strain: Infinity };
+  let [stray, strain] = [0, 0];
+  for (let i = from; i <= to; i++) {
+    const off = Math.abs(Math.hypot(xs[i]! - centre.x, ys[i]! - centre.y) - radius);
+    stray = Math.max(stray, off);
+    strain = Math.max(strain, off * (tightness?.[i] ?? 1));
+  }
+  return { centre, radius, stray, strain };
 }

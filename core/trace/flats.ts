@@ -4,7 +4,7 @@ import { hexOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
 import { labelled, settledLabels, withoutSmall } from './labels.ts';
-import { flatColours, merged } from './modes.ts';
+import { COMPRESSED, flatColours, merged } from './modes.ts';
 import { type Network, networkOf } from './network.ts';
 import type { Tones } from './place.ts';
 import { type Planes, planesOf, rgbOfShade, type Shade, shadeOf } from './planes.ts';
@@ -55,7 +55,7 @@ const MOST_COUNTED = 64;
 export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   const { width, height } = picture;
   const planes = planesOf(picture, options.isGrey);
-  const { labels: found, shades, seen } = labelsOf(planes, options);
+  const { labels: found, shades, seen, isClean } = labelsOf(planes, options);
   const raw = withoutSmall(found, width, height, options.detail);
   const ground = groundOf(raw, width, height);
   const order = paintOrder(raw, width, height, shades.length, ground);
@@ -63,7 +63,11 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   for (const [rank, label] of order.entries()) ranks[label] = rank + 1;
   const labels = raw.map((label) => ranks[label]!);
   const ranked = order.map((label) => shades[label - 1]!);
-  const network = networkOf(framedLabels(labels, width, height), tonesFor(picture, planes, ranked), options);
+  const network = networkOf(
+    framedLabels(labels, width, height),
+    tonesFor(picture, planes, { shades: ranked, isClean }),
+    options,
+  );
   return {
     colours: ranked.map((shade, i) => ({
       colour: hexOf(rgbOfShade(shade)),
@@ -78,7 +82,7 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
 }
 
 function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
-  const { modes, cores } = flatColours(planes, MOST_COUNTED);
+  const { modes, cores, noise } = flatColours(planes, MOST_COUNTED);
   const own = picked.map((hex) => shadeOf(rgbOfHex(hex))).map(([y, u, v]): Shade => (isGrey ? [y, 0, 0] : [y, u, v]));
   const wanted = count ?? (modes.length > MOST_FOUND ? FEW : modes.length);
   const flat = own.length > 0 ? own : merged(modes, wanted).map(({ shade }) => shade);
@@ -87,7 +91,7 @@ function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
   const isAsked = own.length > 0 || wanted < modes.length || count !== null;
   const { shades, scatter } = isAsked ? { shades: flat, scatter: 0 } : withThinColours(planes, settled, flat);
   const labels = labelled(planes, cores, settled, { shades, scatter });
-  return { labels, shades, seen: Math.max(modes.length, shades.length) };
+  return { labels, shades, seen: Math.max(modes.length, shades.length), isClean: noise <= COMPRESSED };
 }
 
 /** Labels from the lowest to the topmost: the ground, then what covers more with its holes filled. */
@@ -141,22 +145,29 @@ function stackedPieces(network: Network, rank: number): Piece[] {
 }
 
 /** Shares of pixels between two colours; what can be seen through is the lighter of any two. */
-function tonesFor(picture: Picture, planes: Planes, shades: readonly Shade[]): TonesFor {
+function tonesFor(
+  picture: Picture,
+  planes: Planes,
+  { shades, isClean }: { shades: readonly Shade[]; isClean: boolean },
+): TonesFor {
   return (light, dark) => {
     if (dark === BEYOND) return BORDER;
-    return light === 0 ? new AlphaTones(picture) : new MixedTones(planes, shades[light - 1]!, shades[dark - 1]!);
+    if (light === 0) return new AlphaTones(picture, isClean);
+    return new MixedTones(planes, { light: shades[light - 1]!, dark: shades[dark - 1]!, isClean });
   };
 }
 
 /** Puts the border of the sheet in the middle between its pixels and those beyond. */
-const BORDER: Tones = { level: 0.5, at: () => 0.5 };
+const BORDER: Tones = { level: 0.5, isClean: true, at: () => 0.5 };
 
 class AlphaTones implements Tones {
   readonly level = 0.5;
+  readonly isClean: boolean;
   private readonly picture: Picture;
 
-  constructor(picture: Picture) {
+  constructor(picture: Picture, isClean: boolean) {
     this.picture = picture;
+    this.isClean = isClean;
   }
 
   at(x: number, y: number): number {
@@ -168,13 +179,15 @@ class AlphaTones implements Tones {
 /** Where a pixel lies between two colours, mostly by its luma, which compression spares. */
 class MixedTones implements Tones {
   readonly level = 0.5;
+  readonly isClean: boolean;
   private readonly planes: Planes;
   private readonly dark: Shade;
   /** From dark to light, over its squared length. */
   private readonly way: Shade;
 
-  constructor(planes: Planes, light: Shade, dark: Shade) {
+  constructor(planes: Planes, { light, dark, isClean }: { light: Shade; dark: Shade; isClean: boolean }) {
     this.planes = planes;
+    this.isClean = isClean;
     this.dark = dark;
     const [y, u, v] = [light[0] - dark[0], light[1] - dark[1], light[2] - dark[2]];
     const length = y * y + u * u + v * v || 1;

@@ -4,8 +4,8 @@ import { ringArea } from '../outline/measure.ts';
 import type { Path } from '../path/types.ts';
 import type { Grey } from '../picture/types.ts';
 import { boundariesOf, inkLabels, type LabelMap } from './boundary.ts';
-import { smoothFor } from './noise.ts';
-import { circleThrough, type TracedOutline, traceOutline } from './pieces.ts';
+import { smoothAlong, smoothFor } from './noise.ts';
+import { circleThrough, type OutlineOptions, type TracedOutline, traceOutline } from './pieces.ts';
 import { GreyTones, pushMiddle, pushPlace } from './place.ts';
 import { smoothedStaircase } from './staircase.ts';
 
@@ -46,12 +46,43 @@ export interface InkContours {
 }
 
 export function inkContours(grey: Grey, level: number): InkContours {
-  const tones = new GreyTones(grey, level);
   const map = inkLabels(grey, level);
+  const tones = new GreyTones(grey, level, isClean(grey, level, map));
   const isStaircase = hasTwoTones(grey, map);
   const { chains } = boundariesOf(map, () => tones, isStaircase ? pushMiddle : pushPlace);
   const contours = chains.map(({ points }) => points);
   return isStaircase ? { contours: contours.map(smoothedStaircase), stairs: contours } : { contours, stairs: null };
+}
+
+/** Pixels this far from an edge hold none of it, and where they are clean the next one is like them, to so many greys. */
+const [BESIDE, ALIKE] = [3, 1.5 / 255];
+/** Clean pictures have no more than this share of edges beside which it is not. */
+const UNLIKE_SHARE = 0.25;
+
+/** Whether both tones are even beside the edges between them: compression rings there, and paper has its grain. */
+function isClean({ width, height, values }: Grey, level: number, { changes, columns, labels }: LabelMap): boolean {
+  let [looked, unlike] = [0, 0];
+  for (const node of changes) {
+    const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
+    if (x < 1 || x + 2 >= width || y < 1 || y + 1 >= height) continue;
+    for (const u of [x, x + 1]) {
+      const i = y * width + u;
+      const [across, down] = [values[i + 1]! - values[i - 1]!, values[i + width]! - values[i - width]!];
+      // Away from the edge, along a row or a column: within the ink it gets darker.
+      const isInk = labels[node + u - x] === 1;
+      const isAcross = Math.abs(across) >= Math.abs(down);
+      const toLight = Math.sign(isAcross ? across : down) * (isAcross ? 1 : width);
+      const away = isInk ? -toLight : toLight;
+      const line = isAcross ? u : y;
+      const end = line + (BESIDE + 1) * Math.sign(away);
+      if (away === 0 || end < 0 || end >= (isAcross ? width : height)) continue;
+      const [near, far] = [values[i + BESIDE * away]!, values[i + (BESIDE + 1) * away]!];
+      if (near < level !== isInk || far < level !== isInk) continue;
+      looked++;
+      if (Math.abs(near - far) > ALIKE) unlike++;
+    }
+  }
+  return unlike <= UNLIKE_SHARE * looked;
 }
 
 /** A picture has two tones when no more than this share of the pixels along its edges is grey. */
@@ -91,12 +122,15 @@ export function tracedInk(grey: Grey, options: InkOptions = {}): { outlines: Ink
   const { contours, stairs } = inkContours(grey, level);
   const kept = contours.map((points, i) => ({ points, area: ringArea(points), stair: stairs?.[i] }));
   const large = kept.filter(({ area, points }) => Math.abs(area) >= detail && points.length >= 6);
-  const fitted = {
-    smooth: smooth ?? (stairs ? STAIRCASE_SMOOTH : smoothFor(large.map(({ points }) => points))),
+  const fixed = smooth ?? (stairs ? STAIRCASE_SMOOTH : null);
+  const others = smoothFor(large.map(({ points }) => points));
+  const optionsFor = (points: Float64Array): OutlineOptions => ({
+    smooth: fixed ?? smoothAlong(points, others),
     corner: (cornerDeg * Math.PI) / 180,
-  };
+  });
   const outlines = large.map(({ points, area, stair }) => ({
-    ...((stair && stair.length > ROUND_FROM && circleThrough(stair, STAIR_HEIGHT)) || traceOutline(points, fitted)),
+    ...((stair && stair.length > ROUND_FROM && circleThrough(stair, STAIR_HEIGHT)) ||
+      traceOutline(points, optionsFor(points))),
     points,
     area,
   }));

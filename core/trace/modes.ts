@@ -51,21 +51,26 @@ function swatchesOf({ y, u, v, isCore }: Cores): Swatch[] {
 /** A colour has this many core pixels: at least, by the noise, and enough in any case. */
 const [CORE, CORE_BY_NOISE, CORE_ENOUGH] = [3, 30, 14];
 
-/** The flat colours of a picture and where they are flat. @param most where the search ends */
-export function flatColours(planes: Planes, most: number): { modes: Mode[]; cores: Cores } {
+/** The flat colours of a picture, where they are flat, and its noise in bytes. @param most where the search ends */
+export function flatColours(planes: Planes, most: number): { modes: Mode[]; cores: Cores; noise: number } {
   const noise = noiseIn(planes);
   const cores = coresOf(planes, noise);
   const radius = Math.max(RADIUS, RADIUS_BY_NOISE * noise);
-  const modes = modesOf(cores, { noise, radius, most });
+  const found = modesOf(cores, { noise, radius, most });
+  // Grain and texture are flat nowhere: their colours are those that most pixels have.
+  const modes = found.length > 0 ? found : modesOf(everywhere(planes), { noise, radius, most });
   const square = { width: planes.width, radius, block: blockFor(noise) };
   const isBelieved = (mode: Mode) =>
     !(noise > COMPRESSED && isShade(mode, modes, radius)) &&
     (!isBetween(mode, modes, radius) || hasBlock(cores, { ...square, shade: mode.shade }));
-  return { modes: modes.filter(isBelieved), cores };
+  return { modes: modes.filter(isBelieved), cores, noise };
 }
 
+/** Every pixel that can be seen, as if it lay in a flat place. */
+const everywhere = ({ y, u, v, isClear }: Planes): Cores => ({ y, u, v, isCore: isClear.map((clear) => 1 - clear) });
+
 /** Noise of this many bytes is left by compression at the least; drawings and palettes have none. */
-const COMPRESSED = 0.1;
+export const COMPRESSED = 0.1;
 /** Compression tints a few flat places of a colour, not one in so many, by up to this many radii. */
 const [TINTED, TINT] = [250, 2.5];
 

@@ -7,7 +7,7 @@ import type { Path, Segment } from '../path/types.ts';
 import { BEYOND, boundariesOf, type Chain, type LabelMap, type TonesFor } from './boundary.ts';
 import { arrival, departure, endsAt, type LinkEnd, type Through, type Track, tracksOf } from './links.ts';
 import { type Direction, meetingPlace, straightest } from './meeting.ts';
-import { smoothFor } from './noise.ts';
+import { smoothAlong, smoothFor } from './noise.ts';
 import { type OutlineOptions, traceOutline, traceStroke } from './pieces.ts';
 
 /** Pieces that follow each other; the first begins at `start`. */
@@ -40,8 +40,8 @@ export interface NetworkOptions {
 export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner }: NetworkOptions): Network {
   const { chains, junctions } = boundariesOf(labels, tonesFor);
   const inner = chains.filter((chain) => !isBorder(chain, labels));
-  const noisy = smoothFor(inner.map(({ points }) => points));
-  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? Math.max(noisy, smoothFor([row])), corner });
+  const others = smoothFor(inner.map(({ points }) => points));
+  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? smoothAlong(row, others), corner });
   const meetings = meetingsOf(chains, labels, junctions, corner);
   const fitted = tracksOf(
     inner,

@@ -10,6 +10,23 @@ const AT_QUANTILE = 1.15;
 /** Points that are looked at, at the most. */
 const SAMPLES = 600;
 
+/** How far four points in a row are from lying on a curve that bends evenly, px across it; null where they hardly go on. */
+function jumpAt(row: Float64Array, i: number): number | null {
+  const [dx, dy] = [row[i + 6]! - row[i]!, row[i + 7]! - row[i + 1]!];
+  const length = Math.hypot(dx, dy);
+  if (length < 1) return null;
+  const x = row[i + 6]! - 3 * row[i + 4]! + 3 * row[i + 2]! - row[i]!;
+  const y = row[i + 7]! - 3 * row[i + 5]! + 3 * row[i + 3]! - row[i + 1]!;
+  return Math.abs(x * dy - y * dx) / length;
+}
+
+/** Standard deviation of the points that jump like this, px. */
+function deviationOf(jumps: Float64Array): number {
+  if (jumps.length === 0) return 0;
+  jumps.sort();
+  return jumps[Math.floor(QUANTILE * jumps.length)]! / AT_QUANTILE / DIFFERENCE;
+}
+
 /**
  * Standard deviation of the points across their boundary, px. Third differences leave out whatever bends evenly.
  * @param rows flat x, y, about one point a pixel
@@ -20,24 +37,20 @@ export function noiseOf(rows: readonly Float64Array[]): number {
   const jumps: number[] = [];
   for (const row of rows) {
     for (let i = 0; i + 7 < row.length; i += 2 * step) {
-      const [dx, dy] = [row[i + 6]! - row[i]!, row[i + 7]! - row[i + 1]!];
-      const length = Math.hypot(dx, dy);
-      if (length < 1) continue;
-      const x = row[i + 6]! - 3 * row[i + 4]! + 3 * row[i + 2]! - row[i]!;
-      const y = row[i + 7]! - 3 * row[i + 5]! + 3 * row[i + 3]! - row[i + 1]!;
-      jumps.push(Math.abs(x * dy - y * dx) / length);
+      const jump = jumpAt(row, i);
+      if (jump !== null) jumps.push(jump);
     }
   }
-  if (jumps.length === 0) return 0;
-  jumps.sort((a, b) => a - b);
-  return jumps[Math.floor(QUANTILE * jumps.length)]! / AT_QUANTILE / DIFFERENCE;
+  return deviationOf(Float64Array.from(jumps));
 }
 
 /** The least that a curve may stray: edges are not known any better. */
 const LEAST_SMOOTH = 0.08;
-const MOST_SMOOTH = 0.6;
+const MOST_SMOOTH = 0.5;
 /** Neighbouring points stray alike, so that a whole bow of them strays this many standard deviations. */
-const SPREAD = 15;
+const SPREAD = 12;
+
+const smoothBy = (noise: number): number => Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, SPREAD * noise));
 
 /** Fewer points than this say nothing about noise: their corners would be taken for it. */
 const TELLING = 256;
@@ -45,6 +58,42 @@ const TELLING = 256;
 /** How far curves may stray from boundaries as noisy as these, px. */
 export function smoothFor(rows: readonly Float64Array[]): number {
   const total = rows.reduce((sum, row) => sum + row.length / 2, 0);
-  if (total < TELLING) return LEAST_SMOOTH;
-  return Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, SPREAD * noiseOf(rows)));
+  return total < TELLING ? LEAST_SMOOTH : smoothBy(noiseOf(rows));
+}
+
+/** A jump that the least smooth allows for. */
+const LEAST_JUMP = (LEAST_SMOOTH / SPREAD) * AT_QUANTILE * DIFFERENCE;
+
+function isSharp(jumps: Float64Array): boolean {
+  let large = 0;
+  for (const jump of jumps) if (jump > LEAST_JUMP) large++;
+  return large < (1 - QUANTILE) * jumps.length;
+}
+
+/** Noise is measured over so many points, anew after so many. */
+const [WINDOW, STEP] = [128, 32];
+
+/**
+ * How far a curve may stray from each point of a boundary, px: what is noisy in one place does not loosen what is sharp in
+ * another.
+ * @param others what a boundary too short to tell may stray, px
+ */
+export function smoothAlong(row: Float64Array, others: number): number | Float32Array {
+  const count = row.length / 2;
+  if (count < TELLING) return others;
+  const jumps = Float64Array.from({ length: count }, (_, i) =>
+    2 * i + 7 < row.length ? (jumpAt(row, 2 * i) ?? 0) : 0,
+  );
+  const last = Math.ceil(count / STEP);
+  const smooths = Float64Array.from({ length: last + 1 }, (_, k) => {
+    const from = Math.max(0, Math.min(count - WINDOW, k * STEP - WINDOW / 2));
+    const window = jumps.subarray(from, from + WINDOW);
+    // Most are that sharp, and need no sorting.
+    return isSharp(window) ? LEAST_SMOOTH : smoothBy(deviationOf(window.slice()));
+  });
+  return Float32Array.from({ length: count }, (_, i) => {
+    const k = Math.floor(i / STEP);
+    const t = i / STEP - k;
+    return (1 - t) * smooths[k]! + t * smooths[k + 1]!;
+  });
 }

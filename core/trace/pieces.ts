@@ -1,6 +1,6 @@
 // pieces.ts — one row of points to few curve pieces: corners rebuilt where two sides meet, lines kept lines, circles
 // kept circles, the rest cubics that run as far as the tolerance lets them.
-import { ringsAreApart } from '../outline/apart.ts';
+import { eachNearPair, nearPlaces, placeOf, segmentsOf } from '../outline/apart.ts';
 import { ringArea } from '../outline/measure.ts';
 import { ellipsePath } from '../path/arc.ts';
 import {
@@ -9,19 +9,19 @@ import {
   type CurveEnd,
   fitCircle,
   fitCubic,
-  fitLine,
   intersection,
   type Line,
-  parabolaStray,
-  type Run,
   type Vec,
 } from '../path/fit.ts';
-import { distanceToSegment, flatten } from '../path/flatten.ts';
+import { flatten } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
+import { type Corner, findCorners, LEAST_COSINE, SKIP } from './corners.ts';
+import { Row, type Smooth } from './row.ts';
+import { straightsBetween } from './straights.ts';
 
 export interface OutlineOptions {
   /** How far a curve may stray from the contour, px. */
-  readonly smooth: number;
+  readonly smooth: Smooth;
   /** Turns sharper than this are corners, radians. */
   readonly corner: number;
 }
@@ -36,59 +36,100 @@ export interface TracedOutline {
   readonly ends: readonly number[] | null;
 }
 
-/** Points on each side of a corner that are left out, because the pixel there holds both sides. */
-const SKIP = 2;
-/** Points on each side from which a corner's sides are taken. */
-const SIDE = 5;
-/** A corner's apex lies at most this far beyond the contour for a right angle; small arcs stay further away. */
-const APEX_GAP = 0.55;
-/**
- * What a kink leaves of itself beside the best parabola, as a share of (half the window) · tan(turn / 2): 3/16 for two
- * straight sides, less the rounding by a pixel.
- */
-const KINK = 0.11;
-/** The sharpest tips are rebuilt this much further out. */
-const LEAST_COSINE = 0.12;
-/** The fewest points of a line. */
-const LINE_POINTS = 7;
-
 /**
  * The outline of a closed row, which does not cross itself as long as the row does not.
  * @param points flat x, y, about one a pixel, closed without a repeated point
  */
 export function traceOutline(points: Float64Array, options: OutlineOptions): TracedOutline {
-  const row = new Row(points, true);
-  if (row.count < 8) return polygon(row);
+  const outline = simpleOutline(points, options);
+  if (outline) return outline;
+  const untied = withoutLoops(points);
+  return (untied && simpleOutline(untied, options)) || polygon(new Row(points, true, options.smooth));
+}
+
+/** Null where it cannot be drawn without crossing itself. */
+function simpleOutline(points: Float64Array, { smooth, corner }: OutlineOptions): TracedOutline | null {
+  const row = new Row(points, true, smooth);
+  if (row.count < 8) return null;
+  const corners = findCorners(row, corner);
+  const circle = corners.length === 0 && wholeCircle(fitCircle(row.all, 0, row.count - 1), ringArea(points) > 0);
+  if (circle) return circle;
   // Both sides of a thin tip may be drawn over each other, most often by a corner that is rebuilt too far out, and noise may
-  // tie a curve in a small loop.
-  const { corner, smooth } = options;
-  for (const attempt of [
-    options,
-    { corner: Math.max(corner, BLUNT), smooth },
-    { corner, smooth: 2 * smooth },
-    { corner: Math.PI, smooth: 2 * smooth },
-  ]) {
-    const outline = fittedOutline(row, points, attempt);
-    if (isSimple(outline.path)) return outline;
+  // tie a curve in a small loop. There the row is followed point by point.
+  const isRaw = new Uint8Array(row.count);
+  for (const reach of REACHES) {
+    const outline = joined(row, anchorsOf(row, corners, isRaw));
+    const tangles = tanglesOf(outline.path);
+    if (tangles?.length === 0) return outline;
+    if (tangles === null || !marked(isRaw, points, tangles, reach)) break;
   }
-  return polygon(row);
+  return null;
+}
+
+/** Loops of no more points than this, and no larger a share of the row, are drawn together. */
+const [LOOP, LOOP_SHARE] = [32, 0.2];
+
+/**
+ * The row with its small loops drawn together to where they cross: both edges of a tip that is thinner than a pixel are
+ * placed by pixels that hold them both. Null for a row without any.
+ */
+function withoutLoops(points: Float64Array): Float64Array | null {
+  const count = points.length / 2;
+  const loops: { first: number; length: number; at: readonly [x: number, y: number] }[] = [];
+  eachNearPair(segmentsOf([points]), TOUCHING, (p, q, i, j) => {
+    const isInner = j - i <= count - (j - i);
+    const [first, length] = isInner ? [i + 1, j - i] : [j + 1, count - (j - i)];
+    if (length <= Math.min(LOOP, LOOP_SHARE * count)) loops.push({ first, length, at: placeOf(p, q, TOUCHING) });
+    return true;
+  });
+  if (loops.length === 0) return null;
+  const untied = points.slice();
+  // Larger loops last, so that what lies within them goes where they cross.
+  for (const { first, length, at } of loops.sort((a, b) => a.length - b.length)) {
+    for (let k = first; k < first + length; k++) untied.set(at, 2 * (k % count));
+  }
+  return untied;
+}
+
+/** How far around a tangle a row is followed point by point, px: further where that does not help. */
+const REACHES = [3, 6, 12, 24, 48] as const;
+
+/** Marks the points near to tangles. @returns whether any was not marked yet */
+function marked(isRaw: Uint8Array, points: Float64Array, tangles: readonly number[], reach: number): boolean {
+  let isNew = false;
+  for (let i = 0; i < isRaw.length; i++) {
+    for (let k = 0; k < tangles.length && !isRaw[i]; k += 2) {
+      if (Math.hypot(points[2 * i]! - tangles[k]!, points[2 * i + 1]! - tangles[k + 1]!) > reach) continue;
+      isRaw[i] = 1;
+      isNew = true;
+    }
+  }
+  return isNew;
 }
 
 /** A whole circle that no point of a closed row strays from by more than `most` px; null where there is none. */
 export function circleThrough(points: Float64Array, most: number): TracedOutline | null {
-  const { all } = new Row(points, false);
-  const circle = fitCircle(all, 0, all.xs.length - 1);
-  return circle.stray <= most ? wholeCircle(circle, ringArea(points) > 0) : null;
+  const { all, count } = new Row(points, false, most);
+  return wholeCircle(fitCircle(all, 0, count - 1), ringArea(points) > 0);
 }
 
-/** Only corners over this turn are left when outlines have crossed themselves, radians. */
-const BLUNT = 1.2;
 /** Parts of an outline this near to each other touch, px. */
 const TOUCHING = 0.01;
 
-function isSimple(path: Path): boolean {
+/** A line to a point of the row, unless the path is there already. */
+function pushPoint(path: Segment[], ends: number[], { x, y }: Vec, index: number): void {
+  const last = path.at(-1)!;
+  if (ends.length > 0 && last.at(-2) === x && last.at(-1) === y) ends[ends.length - 1] = index;
+  else {
+    path.push(['L', x, y]);
+    ends.push(index);
+  }
+}
+
+/** Places where a path crosses or touches itself, flat x, y; null for one that has hardly any extent. */
+function tanglesOf(path: Path): number[] | null {
   const rings = flatten(path, 0.05).map((ring) => spaced(ring, 2 * TOUCHING));
-  return rings.length > 0 && rings.every(({ length }) => length >= 6) && ringsAreApart(rings, TOUCHING);
+  return rings.length > 0 && rings.every(({ length }) => length >= 6) ? nearPlaces(rings, TOUCHING) : null;
 }
 
 /** A ring without points that lie nearer to the one before. */
@@ -103,147 +144,14 @@ function spaced(ring: Float64Array, gap: number): Float64Array {
   return Float64Array.from(kept);
 }
 
-function fittedOutline(row: Row, points: Float64Array, options: OutlineOptions): TracedOutline {
-  const corners = findCorners(row, options);
-  return (
-    (corners.length === 0 && circleThrough(points, options.smooth)) ||
-    joined(row, anchorsOf(row, corners, options), options)
-  );
-}
-
 /**
  * The same for a row with two ends, which stay where they are.
  * @returns an open path; its pieces are in the order of the points
  */
-export function traceStroke(points: Float64Array, options: OutlineOptions): TracedOutline {
-  const row = new Row(points, false);
+export function traceStroke(points: Float64Array, { smooth, corner }: OutlineOptions): TracedOutline {
+  const row = new Row(points, false, smooth);
   if (row.count < 4) return polygon(row);
-  return joined(row, anchorsOf(row, findCorners(row, options), options), options);
-}
-
-/**
- * A row of points. A closed one is kept four times, the first of them before point 0, so that every run is in one piece;
- * an open one goes no further than its ends.
- */
-class Row {
-  readonly count: number;
-  readonly isClosed: boolean;
-  readonly all: Run;
-  /** Number of point 0 in `all`. */
-  readonly zero: number;
-
-  constructor(points: Float64Array, isClosed: boolean) {
-    this.count = points.length / 2;
-    this.isClosed = isClosed;
-    this.zero = isClosed ? this.count : 0;
-    const length = (isClosed ? 4 : 1) * this.count;
-    const [xs, ys] = [new Float64Array(length), new Float64Array(length)];
-    for (let i = 0, k = 0; i < length; i++) {
-      xs[i] = points[k++]!;
-      ys[i] = points[k++]!;
-      if (k === points.length) k = 0;
-    }
-    this.all = { xs, ys };
-  }
-
-  /** Distance of a place from the row around point i. */
-  distanceFrom({ x, y }: Vec, i: number): number {
-    let nearest = Infinity;
-    for (let k = i - 2; k < i + 2; k++) {
-      const [a, b] = [this.at(k), this.at(k + 1)];
-      nearest = Math.min(nearest, distanceToSegment(x, y, a.x, a.y, b.x, b.y));
-    }
-    return nearest;
-  }
-
-  at(i: number): Vec {
-    const k = this.within(i);
-    return { x: this.all.xs[k]!, y: this.all.ys[k]! };
-  }
-
-  private within(i: number): number {
-    if (this.isClosed) return ((i % this.count) + this.count) % this.count;
-    return Math.min(this.count - 1, Math.max(0, i));
-  }
-}
-
-interface Corner {
-  readonly index: number;
-  readonly apex: Vec;
-}
-
-/** Places where two straight sides meet in a point that the contour comes close to. */
-function findCorners(row: Row, { corner, smooth }: OutlineOptions): Corner[] {
-  const reach = Math.min(SIDE, Math.floor((row.count - 1) / 2) - SKIP);
-  if (reach < 2) return [];
-  const found: Corner[] = [];
-  const [enough, span] = [Math.cos(SUSPICION * corner), reach + SKIP];
-  const [first, last] = row.isClosed ? [0, row.count - 1] : [span, row.count - 1 - span];
-  for (let i = first; i <= last; i++) {
-    const [from, to] = [i + row.zero - span, i + row.zero + span];
-    if (straightness(row.all, from, to) > enough || isBow(row.all, from, to)) continue;
-    const before = fitLine(row.all, from, from + reach);
-    const behind = fitLine(row.all, to - reach, to);
-    const turn = Math.acos(
-      Math.min(1, Math.max(-1, before.along.x * behind.along.x + before.along.y * behind.along.y)),
-    );
-    // Arcs turn as well, but a parabola follows them round, and nearly so where a line runs into one.
-    const least = Math.max(smooth, KINK * (reach + SKIP) * Math.tan(turn / 2));
-    if (turn < corner || parabolaStray(row.all, from, to) < least) continue;
-    const apex = intersection(before, behind);
-    if (!apex) continue;
-    const gap = row.distanceFrom(apex, i);
-    if (gap > APEX_GAP / Math.max(LEAST_COSINE, Math.cos(turn / 2))) continue;
-    found.push({ index: i, apex });
-  }
-  // Of neighbours that see the same corner, the one nearest to its apex.
-  return strongest(found, row);
-}
-
-/** The turn between the chords of both sides is less than that between the sides: from this share on it is looked into. */
-const SUSPICION = 0.6;
-
-/** Cosine of the angle between the chords from the run's middle to its ends. */
-function straightness({ xs, ys }: Run, from: number, to: number): number {
-  const middle = (from + to) >> 1;
-  const [ux, uy] = [xs[middle]! - xs[from]!, ys[middle]! - ys[from]!];
-  const [vx, vy] = [xs[to]! - xs[middle]!, ys[to]! - ys[middle]!];
-  return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy));
-}
-
-/**
- * Whether a run bends evenly: halfway to its middle a bow stands at three quarters of its height, a kink at half of it.
- * What lies between is looked into more closely.
- */
-function isBow({ xs, ys }: Run, from: number, to: number): boolean {
-  const [dx, dy] = [xs[to]! - xs[from]!, ys[to]! - ys[from]!];
-  const height = (i: number) => Math.abs((xs[i]! - xs[from]!) * dy - (ys[i]! - ys[from]!) * dx);
-  const quarter = (to - from) >> 2;
-  return height(from + quarter) + height(to - quarter) > 2 * BOW * height((from + to) >> 1);
-}
-
-/** From this share on it is a bow, whatever the noise. */
-const BOW = 0.7;
-
-function strongest(found: readonly Corner[], row: Row): Corner[] {
-  const gap = ({ index, apex }: Corner) => {
-    const p = row.at(index);
-    return Math.hypot(apex.x - p.x, apex.y - p.y);
-  };
-  const groups: Corner[][] = [];
-  for (const corner of found) {
-    const last = groups.at(-1)?.at(-1);
-    if (last && corner.index - last.index <= SKIP) groups.at(-1)!.push(corner);
-    else groups.push([corner]);
-  }
-  const [first, final] = [groups[0], groups.at(-1)];
-  if (first && final && first !== final && first[0]!.index + row.count - final.at(-1)!.index <= SKIP) {
-    groups.pop();
-    first.unshift(...final);
-  }
-  return groups
-    .map((group) => group.reduce((best, corner) => (gap(corner) < gap(best) ? corner : best)))
-    .sort((a, b) => a.index - b.index);
+  return joined(row, anchorsOf(row, findCorners(row, corner), new Uint8Array(row.count)));
 }
 
 /** A place on the outline where a piece may begin: a corner, or the end of a line. */
@@ -254,41 +162,65 @@ interface Anchor {
   readonly isCorner: boolean;
   /** The line that begins here. */
   readonly line: Line | null;
+  /** Whether the row is followed point by point from here on. */
+  readonly isRaw: boolean;
 }
 
 /** Splits the row at its corners, and every stretch between them into straight runs and the rest. */
-function anchorsOf(row: Row, corners: readonly Corner[], options: OutlineOptions): Anchor[] {
+function anchorsOf(row: Row, corners: readonly Corner[], isRaw: Uint8Array): Anchor[] {
   const anchors: Anchor[] = [];
-  const stops = stopsOf(row, corners);
+  const push = (index: number, at: Vec, more: Partial<Anchor> = {}) =>
+    anchors.push({ index, at, isCorner: false, line: null, isRaw: false, ...more });
+  const stops = stopsOf(row, corners, isRaw);
   const last = stops.length - 1;
   for (const [k, stop] of stops.entries()) {
     if (k === last && !row.isClosed) break;
     const next = stops[(k + 1) % stops.length]!;
     const end = next.index > stop.index ? next.index : next.index + row.count;
-    const isCorner = stop.apex !== null;
-    const margin = isCorner ? SKIP : 0;
-    const lines = linesBetween(row, stop.index + margin, end - margin, options);
+    if (stop.isRaw) {
+      push(stop.index, row.at(stop.index), { isRaw: true });
+      continue;
+    }
+    const [startsInCorner, endsInCorner] = [stop.apex !== null, next.apex !== null];
+    const lines = straightsBetween(row, stop.index + (startsInCorner ? SKIP : 0), end - (endsInCorner ? SKIP : 0));
     const [head] = lines;
-    const startsLine = isCorner && head && head.from - stop.index <= AT_CORNER ? head : null;
-    anchors.push({ index: stop.index, at: stop.apex ?? row.at(stop.index), isCorner, line: startsLine?.line ?? null });
-    for (const [l, { from, to, line }] of lines.entries()) {
-      if (!(l === 0 && startsLine))
-        anchors.push({ index: from, at: onLine(line, row.at(from)), isCorner: false, line });
-      if (!isCorner || end - to > AT_CORNER)
-        anchors.push({ index: to, at: onLine(line, row.at(to)), isCorner: false, line: null });
+    const startsLine = startsInCorner && head && head.from - stop.index <= AT_CORNER ? head : null;
+    push(stop.index, stop.apex ?? row.at(stop.index), { isCorner: startsInCorner, line: startsLine?.line ?? null });
+    for (const { from, to, line } of lines) {
+      if (line !== startsLine?.line) push(from, onLine(line, row.at(from)), { line });
+      if (!endsInCorner || end - to > AT_CORNER) push(to, onLine(line, row.at(to)));
     }
   }
-  if (!row.isClosed) anchors.push({ index: row.count - 1, at: row.at(row.count - 1), isCorner: true, line: null });
+  if (!row.isClosed) push(row.count - 1, row.at(row.count - 1), { isCorner: true });
   return sharpened(anchors, row.isClosed);
 }
 
-/** Corners, and the ends of an open row; a smooth loop begins at its leftmost point, the same one every time. */
-function stopsOf(row: Row, corners: readonly Corner[]): { index: number; apex: Vec | null }[] {
+interface Stop {
+  readonly index: number;
+  /** Of a corner, or the end of an open row. */
+  readonly apex: Vec | null;
+  /** Whether the row is followed point by point to the next stop. */
+  readonly isRaw: boolean;
+}
+
+/**
+ * Corners, both ends of what is followed point by point, and the ends of an open row; a smooth loop begins at its leftmost
+ * point, the same one every time.
+ */
+function stopsOf(row: Row, corners: readonly Corner[], isRaw: Uint8Array): Stop[] {
+  const near = (i: number) => isRaw[(i + row.count) % row.count]!;
+  const isClear = ({ index }: Corner) => !near(index - 1) && !near(index) && !near(index + 1);
+  const kept = corners.filter(isClear).map((corner): Stop => ({ ...corner, isRaw: false }));
   if (!row.isClosed) {
     const end = row.count - 1;
-    return [{ index: 0, apex: row.at(0) }, ...corners, { index: end, apex: row.at(end) }];
+    const stop = (index: number): Stop => ({ index, apex: row.at(index), isRaw: false });
+    return [stop(0), ...kept, stop(end)];
   }
-  return corners.length > 0 ? [...corners] : [{ index: leftmost(row), apex: null }];
+  for (let i = 0; i < row.count; i++) {
+    if (isRaw[i] !== near(i - 1)) kept.push({ index: i, apex: null, isRaw: isRaw[i] === 1 });
+  }
+  if (kept.length === 0) return [{ index: leftmost(row), apex: null, isRaw: isRaw[0] === 1 }];
+  return kept.sort((a, b) => a.index - b.index);
 }
 
 /** A line whose end is this near to a corner ends in it. */
@@ -296,9 +228,12 @@ const AT_CORNER = SKIP + 3;
 /** Sides that are lines move a right-angled corner no further than this, a sharper one further. */
 const SHARPENED = 1.75;
 
+/** Corners this near to each other, px, are one that was seen from both its sides. */
+const ONE_CORNER = 1;
+
 /** Corners between whole lines stand where those meet, which the few points beside a corner cannot tell as well. */
 function sharpened(anchors: readonly Anchor[], isClosed: boolean): Anchor[] {
-  return anchors.map((anchor, k) => {
+  const moved = anchors.map((anchor, k) => {
     const before = k > 0 || isClosed ? anchors.at(k - 1)!.line : null;
     const behind = anchor.line;
     if (!anchor.isCorner || !(before || behind)) return anchor;
@@ -308,6 +243,15 @@ function sharpened(anchors: readonly Anchor[], isClosed: boolean): Anchor[] {
     const isNear = meeting && Math.hypot(meeting.x - anchor.at.x, meeting.y - anchor.at.y) <= most;
     return isNear ? { ...anchor, at: meeting } : anchor;
   });
+  const last = moved.length - 1;
+  const kept = moved.filter((anchor, k) => {
+    // Both ends of an open row stay.
+    if (!isClosed && (k === 0 || k + 1 >= last)) return true;
+    const next = moved[(k + 1) % moved.length]!;
+    if (!anchor.isCorner || !next.isCorner || anchor.line) return true;
+    return Math.hypot(next.at.x - anchor.at.x, next.at.y - anchor.at.y) >= ONE_CORNER;
+  });
+  return kept.length > 1 ? kept : moved;
 }
 
 function leftmost(row: Row): number {
@@ -321,82 +265,7 @@ function onLine({ at, along }: Line, p: Vec): Vec {
   return { x: at.x + t * along.x, y: at.y + t * along.y };
 }
 
-interface StraightRun {
-  readonly from: number;
-  readonly to: number;
-  readonly line: Line;
-}
-
-/** Runs that are straight, and not just as straight as a piece of a curve within the tolerance is. */
-function linesBetween(row: Row, first: number, last: number, { smooth }: OutlineOptions): StraightRun[] {
-  const run: Run = row.all;
-  const [start, end] = [first + row.zero, last + row.zero];
-  const isStraight = (a: number, b: number): Line | null => {
-    // The middle of a bend lies off the chord: most curves are told by that alone.
-    const m = (a + b) >> 1;
-    const [dx, dy] = [run.xs[b]! - run.xs[a]!, run.ys[b]! - run.ys[a]!];
-    const off = (run.xs[m]! - run.xs[a]!) * dy - (run.ys[m]! - run.ys[a]!) * dx;
-    if (off * off > 4 * smooth * smooth * (dx * dx + dy * dy)) return null;
-    const line = fitLine(run, a, b);
-    return line.stray <= smooth && line.sagitta <= 0.35 * smooth ? line : null;
-  };
-  const found: StraightRun[] = [];
-  for (let a = start; a + LINE_POINTS - 1 <= end; ) {
-    let b = a + LINE_POINTS - 1;
-    if (!isStraight(a, b)) {
-      a += 2;
-      continue;
-    }
-    // Doubling, then halving.
-    let step = LINE_POINTS;
-    while (step >= 1) {
-      if (b + step <= end && isStraight(a, b + step)) {
-        b += step;
-        step *= 2;
-      } else step = Math.floor(step / 2);
-    }
-    // A stretch of a curve ends where bending passes the tolerance; what is straight goes on for longer than that.
-    const length = Math.hypot(run.xs[b]! - run.xs[a]!, run.ys[b]! - run.ys[a]!);
-    if (length >= LINE_POINTS - 1 && isLine(run, a, b, start, end, smooth)) {
-      const straight = trimmed(run, a, b, 0.3 * smooth);
-      found.push({ from: straight.from - row.zero, to: straight.to - row.zero, line: straight.line });
-      a = b + 1;
-    } else a += Math.max(1, Math.floor((b - a) / 4));
-  }
-  return found;
-}
-
-/**
- * A straight run without the beginnings of curves at its ends, which lie within the tolerance but would turn the curves'
- * first tangents away.
- */
-function trimmed(run: Run, a: number, b: number, close: number): StraightRun {
-  const inner = Math.min(6, Math.floor((b - a) / 6));
-  const line = fitLine(run, a + inner, b - inner);
-  const off = (i: number) =>
-    Math.abs((run.ys[i]! - line.at.y) * line.along.x - (run.xs[i]! - line.at.x) * line.along.y);
-  let [from, to] = [a, b];
-  while (from < a + 2 * inner && off(from) > close) from++;
-  while (to > b - 2 * inner && off(to) > close) to--;
-  return { from, to, line };
-}
-
-/** What lies beyond a straight run is looked at over this share of its length, and this many points at least. */
-const BEYOND = 0.5;
-const LEAST_BEYOND = 4;
-
-/**
- * Whether a straight run is a line, and not a stretch of a gentle curve: a curve goes on in the same bend, so that one
- * parabola follows the run and what lies on either side of it, as far as the row goes between two stops.
- */
-function isLine(run: Run, a: number, b: number, start: number, end: number, smooth: number): boolean {
-  const more = Math.max(LEAST_BEYOND, Math.round(BEYOND * (b - a)));
-  const [from, to] = [Math.max(start, a - more), Math.min(end, b + more)];
-  if (a - from < LEAST_BEYOND && to - b < LEAST_BEYOND) return true;
-  return parabolaStray(run, from, to) > 0.5 * smooth;
-}
-
-function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): TracedOutline {
+function joined(row: Row, anchors: readonly Anchor[]): TracedOutline {
   const [first] = anchors as [Anchor, ...Anchor[]];
   const path: Segment[] = [['M', first.at.x, first.at.y]];
   const ends: number[] = [];
@@ -405,16 +274,21 @@ function joined(row: Row, anchors: readonly Anchor[], options: OutlineOptions): 
     if (k === anchors.length - 1 && !row.isClosed) break;
     const next = anchors[(k + 1) % anchors.length]!;
     const end = k + 1 < anchors.length ? next.index : next.index + row.count;
-    if (anchor.line) {
+    if (anchor.isRaw) {
+      for (let i = anchor.index + 1; i < end; i++) {
+        pushPoint(path, ends, row.at(i), i);
+      }
+    }
+    if (anchor.line || anchor.isRaw) {
       path.push(['L', next.at.x, next.at.y]);
       ends.push(end);
-      stray = Math.max(stray, anchor.line.stray);
+      stray = Math.max(stray, anchor.line?.stray ?? 0);
       continue;
     }
     const before = k > 0 || row.isClosed ? anchors.at(k - 1)! : null;
     const leave = anchor.isCorner ? null : (before?.line?.along ?? null);
     const arrive = next.isCorner ? null : (next.line?.along ?? null);
-    stray = Math.max(stray, pushCurves(path, ends, row, anchor, { index: end, at: next.at }, leave, arrive, options));
+    stray = Math.max(stray, pushCurves(path, ends, row, anchor, { index: end, at: next.at }, leave, arrive));
   }
   const pieces = path.length - 1;
   return { path: row.isClosed ? [...path, ['Z']] : path, pieces, stray, ends };
@@ -432,7 +306,6 @@ function pushCurves(
   end: { index: number; at: Vec },
   leave: Vec | null,
   arrive: Vec | null,
-  { smooth }: OutlineOptions,
 ): number {
   let worst = 0;
   let from = start.index;
@@ -440,28 +313,27 @@ function pushCurves(
   let tangent = leave ?? tangentAt(row, from, end.index, 1);
   const last: CurveEnd = { at: end.at, into: arrive ? negative(arrive) : tangentAt(row, end.index, from, -1) };
   for (let guard = 0; guard < 1000; guard++) {
-    const whole = curve(row, { from, to: end.index, start: { at, into: tangent }, end: last, smooth });
-    if (whole.stray <= smooth || end.index - from <= 3) {
+    const whole = curve(row, { from, to: end.index, start: { at, into: tangent }, end: last });
+    if (whole.strain <= 1 || end.index - from <= 3) {
       push(path, whole.points);
       ends.push(end.index);
       // The few points beside a corner hold both its sides, and say nothing about the curve.
       return end.index - from <= 3 ? worst : Math.max(worst, whole.stray);
     }
-    // The stray of a cubic grows with about the fifth power of its length, which says where to look for the longest one.
-    let [cut, tooFar, stray] = [from + 2, end.index, whole.stray];
+    // The strain of a cubic grows with about the fifth power of its length, which says where to look for the longest one.
+    let [cut, tooFar, strain] = [from + 2, end.index, whole.strain];
     let piece: CubicFit | null = null;
     while (tooFar - cut > Math.max(1, CLOSE_ENOUGH * (cut - from))) {
-      const guess = from + Math.round((tooFar - from) * (smooth / stray) ** 0.2);
+      const guess = from + Math.round((tooFar - from) * strain ** -0.2);
       const next = Math.min(tooFar - 1, Math.max(cut + 1, (guess + ((cut + tooFar) >> 1)) >> 1));
-      const shorter = upTo(row, next, { from, start: { at, into: tangent }, smooth });
-      if (shorter.stray <= smooth) [cut, piece] = [next, shorter];
-      else [tooFar, stray] = [next, shorter.stray];
+      const shorter = upTo(row, next, { from, start: { at, into: tangent } });
+      if (shorter.strain <= 1) [cut, piece] = [next, shorter];
+      else [tooFar, strain] = [next, shorter.strain];
     }
     // The rest shares the way evenly with this piece when two will do, which is what a hand would draw.
     const halfway = (from + end.index) >> 1;
-    if (cut >= halfway && fits(row, { from: halfway, to: end.index, end: last, smooth }))
-      [cut, piece] = [halfway, null];
-    piece ??= upTo(row, cut, { from, start: { at, into: tangent }, smooth });
+    if (cut >= halfway && fits(row, { from: halfway, to: end.index, end: last })) [cut, piece] = [halfway, null];
+    piece ??= upTo(row, cut, { from, start: { at, into: tangent } });
     push(path, piece.points);
     ends.push(cut);
     worst = Math.max(worst, piece.stray);
@@ -479,7 +351,6 @@ interface CurveWishes {
   readonly to: number;
   readonly start: CurveEnd;
   readonly end: CurveEnd;
-  readonly smooth: number;
 }
 
 /** The piece from a place to a point of the row, arriving in its direction there. */
@@ -489,12 +360,12 @@ function upTo(row: Row, to: number, wishes: Omit<CurveWishes, 'to' | 'end'>): Cu
 
 /** Whether one curve will do from a point of the row, leaving in its direction there. */
 function fits(row: Row, wishes: Omit<CurveWishes, 'start'>): boolean {
-  const { from, smooth } = wishes;
-  return curve(row, { ...wishes, start: { at: row.at(from), into: tangentAt(row, from, from, 0) } }).stray <= smooth;
+  const { from } = wishes;
+  return curve(row, { ...wishes, start: { at: row.at(from), into: tangentAt(row, from, from, 0) } }).strain <= 1;
 }
 
-function curve({ all, zero }: Row, { from, to, start, end, smooth }: CurveWishes): CubicFit {
-  return fitCubic(all, { from: from + 1 + zero, to: to - 1 + zero, start, end, enough: smooth });
+function curve({ all, zero }: Row, { from, to, start, end }: CurveWishes): CubicFit {
+  return fitCubic(all, { from: from + 1 + zero, to: to - 1 + zero, start, end, enough: 1 });
 }
 
 function push(path: Segment[], [, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {
@@ -549,7 +420,9 @@ function parabolaSlope(values: Float64Array, from: number, to: number, where: nu
   return s2 > 0 ? v1 / s2 + 2 * quadratic * where : 0;
 }
 
-function wholeCircle({ centre: { x, y }, radius, stray }: Circle, isForward: boolean): TracedOutline {
+/** Null where points stray too far from it. */
+function wholeCircle({ centre: { x, y }, radius, stray, strain }: Circle, isForward: boolean): TracedOutline | null {
+  if (strain > 1) return null;
   const path = ellipsePath(x, y, radius, radius);
   return { path: isForward ? path : backward(path), pieces: path.length - 2, stray, ends: null };
 }

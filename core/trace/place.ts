@@ -5,6 +5,8 @@ import type { Grey } from '../picture/types.ts';
 /** How much of each pixel belongs to the lighter of two neighbouring tones; `level` is where the edge between them lies. */
 export interface Tones {
   readonly level: number;
+  /** Whether grain, compression and scanning have left no traces: what a pixel next to an edge has is all there is. */
+  readonly isClean: boolean;
   /** 1 where all is light, 0 where all is dark. Defined beyond the picture too. */
   at(x: number, y: number): number;
 }
@@ -12,15 +14,17 @@ export interface Tones {
 /** The tones of a grey picture on a sheet of paper. */
 export class GreyTones implements Tones {
   readonly level: number;
+  readonly isClean: boolean;
   private readonly width: number;
   private readonly height: number;
   private readonly values: Float32Array;
 
-  constructor({ width, height, values }: Grey, level: number) {
+  constructor({ width, height, values }: Grey, level: number, isClean = false) {
     this.width = width;
     this.height = height;
     this.values = values;
     this.level = level;
+    this.isClean = isClean;
   }
 
   at(x: number, y: number): number {
@@ -71,10 +75,17 @@ function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean
   if (length < 1e-6) return false;
   gx /= length;
   gy /= length;
-  const dark = sample(tones, x - 1.5 * gx, y - 1.5 * gy);
-  const light = sample(tones, x + 1.5 * gx, y + 1.5 * gy);
-  if (!(light - dark >= SHARP)) return false;
-  const share = Math.min(1, Math.max(0, (tones.at(x, y) - dark) / (light - dark)));
+  const own = tones.at(x, y);
+  let dark = sample(tones, x - 1.5 * gx, y - 1.5 * gy);
+  let light = sample(tones, x + 1.5 * gx, y + 1.5 * gy);
+  if (!(light - dark >= SHARP)) {
+    if (!tones.isClean) return false;
+    // Across a line two pixels wide the tone comes back before it is far enough away; what lies next to the pixel has it all.
+    dark = Math.min(nw, n, ne, west, own, east, sw, s, se);
+    light = Math.max(nw, n, ne, west, own, east, sw, s, se);
+    if (!(light - dark >= SHARP)) return false;
+  }
+  const share = Math.min(1, Math.max(0, (own - dark) / (light - dark)));
   const [p, q] = [Math.abs(gx), Math.abs(gy)];
   const d = distanceFor(share, Math.max(p, q), Math.min(p, q));
   points.push(x + 0.5 - d * gx, y + 0.5 - d * gy);

@@ -16,19 +16,34 @@ const RADIUS = 24;
 const CLEAREST = 0.25;
 /** Each of them may explain what seemed to be another. */
 const MOST = 8;
+/** Crests that are tried: where the clearest are not alike, there is grain and no line. */
+const TRIED = 400;
+/** Lines run through flat places: where less than this share of a picture is flat, crests are those of grain and shading. */
+const FLAT_SHARE = 0.3;
 
 /** Those found already, and the thin ones. @param settled labels of flat places, see {@link settledLabels} @param shades of these */
 export function withThinColours(planes: Planes, settled: Uint8Array, shades: readonly Shade[]): Palette {
   const known = [...shades];
   let scatter = 0;
-  for (let round = 0; round <= MOST; round++) {
+  const rounds = isMostlyFlat(settled) ? MOST : 0;
+  for (let round = 0; round <= rounds; round++) {
     const strays = new Labeller(planes, { shades: known, scatter }).straysFrom(settled);
     scatter = scatterOf(strays, settled);
-    const next = round < MOST && crestColour(planes, strays, Math.max(UNEXPLAINED, BY_SCATTER * scatter), known);
+    const next = round < rounds && crestColour(planes, strays, Math.max(UNEXPLAINED, BY_SCATTER * scatter), known);
     if (!next) break;
     known.push(next);
   }
   return { shades: known, scatter };
+}
+
+function isMostlyFlat(settled: Uint8Array): boolean {
+  let [seen, flat] = [0, 0];
+  for (const label of settled) {
+    if (label === 0) continue;
+    seen++;
+    if (label !== PENDING) flat++;
+  }
+  return flat >= FLAT_SHARE * seen;
 }
 
 /** Three quarters of the pixels along edges stray by no more than this. */
@@ -58,7 +73,7 @@ function crestColour(planes: Planes, strays: Float32Array, limit: number, shades
   }
   crests.sort((a, b) => b.stray - a.stray);
   // The clearest crest that others are like.
-  for (const { shade } of crests) {
+  for (const { shade } of crests.slice(0, TRIED)) {
     const alike = crests.filter((other) => apart(other.shade, shade) < RADIUS);
     if (alike.length < LEAST_CRESTS) continue;
     const clearest = alike.slice(0, Math.max(LEAST_CRESTS, Math.ceil(CLEAREST * alike.length)));
