@@ -66,7 +66,7 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   const network = networkOf(
     framedLabels(labels, width, height),
     tonesFor(picture, planes, { shades: ranked, isClean }),
-    options,
+    { ...options, isClean },
   );
   return {
     colours: ranked.map((shade, i) => ({

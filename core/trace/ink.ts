@@ -43,15 +43,19 @@ export interface InkContours {
   readonly contours: readonly Float64Array[];
   /** Where pixels have no greys, the middles of the pixel sides that the contours were smoothed from. */
   readonly stairs: readonly Float64Array[] | null;
+  readonly isClean: boolean;
 }
 
 export function inkContours(grey: Grey, level: number): InkContours {
   const map = inkLabels(grey, level);
-  const tones = new GreyTones(grey, level, isClean(grey, level, map));
+  const isClean = isCleanBeside(grey, level, map);
+  const tones = new GreyTones(grey, level, isClean);
   const isStaircase = hasTwoTones(grey, map);
   const { chains } = boundariesOf(map, () => tones, isStaircase ? pushMiddle : pushPlace);
   const contours = chains.map(({ points }) => points);
-  return isStaircase ? { contours: contours.map(smoothedStaircase), stairs: contours } : { contours, stairs: null };
+  return isStaircase
+    ? { contours: contours.map(smoothedStaircase), stairs: contours, isClean }
+    : { contours, stairs: null, isClean };
 }
 
 /** Pixels this far from an edge hold none of it, and where they are clean the next one is like them, to so many greys. */
@@ -60,7 +64,11 @@ const [BESIDE, ALIKE] = [3, 1.5 / 255];
 const UNLIKE_SHARE = 0.25;
 
 /** Whether both tones are even beside the edges between them: compression rings there, and paper has its grain. */
-function isClean({ width, height, values }: Grey, level: number, { changes, columns, labels }: LabelMap): boolean {
+function isCleanBeside(
+  { width, height, values }: Grey,
+  level: number,
+  { changes, columns, labels }: LabelMap,
+): boolean {
   let [looked, unlike] = [0, 0];
   for (const node of changes) {
     const [x, y] = [(node % columns) - 1, Math.floor(node / columns) - 1];
@@ -119,13 +127,16 @@ export interface InkOutline extends TracedOutline {
 /** Outer boundaries and holes, and how many were left out as too small. */
 export function tracedInk(grey: Grey, options: InkOptions = {}): { outlines: InkOutline[]; dropped: number } {
   const { level, detail, cornerDeg, smooth } = withDefaults(INK_DEFAULTS, options);
-  const { contours, stairs } = inkContours(grey, level);
+  const { contours, stairs, isClean } = inkContours(grey, level);
   const kept = contours.map((points, i) => ({ points, area: ringArea(points), stair: stairs?.[i] }));
   const large = kept.filter(({ area, points }) => Math.abs(area) >= detail && points.length >= 6);
   const fixed = smooth ?? (stairs ? STAIRCASE_SMOOTH : null);
-  const others = smoothFor(large.map(({ points }) => points));
+  const others = smoothFor(
+    large.map(({ points }) => points),
+    isClean,
+  );
   const optionsFor = (points: Float64Array): OutlineOptions => ({
-    smooth: fixed ?? smoothAlong(points, others),
+    smooth: fixed ?? smoothAlong(points, others, isClean),
     corner: (cornerDeg * Math.PI) / 180,
   });
   const outlines = large.map(({ points, area, stair }) => ({

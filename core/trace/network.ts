@@ -33,15 +33,20 @@ export interface Network {
 export interface NetworkOptions {
   /** How far curves may stray from the boundaries, px; null takes what their noise asks for. */
   readonly smooth: number | null;
+  /** Whether nothing has spoilt the picture: see {@link Tones}. */
+  readonly isClean: boolean;
   /** Turns sharper than this are corners, radians. */
   readonly corner: number;
 }
 
-export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner }: NetworkOptions): Network {
+export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner, isClean }: NetworkOptions): Network {
   const { chains, junctions } = boundariesOf(labels, tonesFor);
   const inner = chains.filter((chain) => !isBorder(chain, labels));
-  const others = smoothFor(inner.map(({ points }) => points));
-  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? smoothAlong(row, others), corner });
+  const others = smoothFor(
+    inner.map(({ points }) => points),
+    isClean,
+  );
+  const optionsFor = (row: Float64Array) => ({ smooth: smooth ?? smoothAlong(row, others, isClean), corner });
   const meetings = meetingsOf(chains, labels, junctions, corner);
   const fitted = tracksOf(
     inner,

@@ -46,29 +46,34 @@ export function noiseOf(rows: readonly Float64Array[]): number {
 
 /** The least that a curve may stray: edges are not known any better. */
 const LEAST_SMOOTH = 0.08;
-const MOST_SMOOTH = 0.5;
-/** Neighbouring points stray alike, so that a whole bow of them strays this many standard deviations. */
+const MOST_SMOOTH = 0.6;
+/** Neighbouring points stray alike, so that a whole bow of them strays this many standard deviations: in clean pictures, … */
 const SPREAD = 12;
+/** … and in those that compression or a camera has spoilt, whose edges are means over several pixels. */
+const SPREAD_SPOILT = 29;
 
-const smoothBy = (noise: number): number => Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, SPREAD * noise));
+const smoothBy = (noise: number, isClean: boolean): number =>
+  Math.min(MOST_SMOOTH, Math.max(LEAST_SMOOTH, (isClean ? SPREAD : SPREAD_SPOILT) * noise));
 
 /** Fewer points than this say nothing about noise: their corners would be taken for it. */
 const TELLING = 256;
 
 /** How far curves may stray from boundaries as noisy as these, px. */
-export function smoothFor(rows: readonly Float64Array[]): number {
+export function smoothFor(rows: readonly Float64Array[], isClean: boolean): number {
   const total = rows.reduce((sum, row) => sum + row.length / 2, 0);
-  return total < TELLING ? LEAST_SMOOTH : smoothBy(noiseOf(rows));
+  return total < TELLING ? LEAST_SMOOTH : smoothBy(noiseOf(rows), isClean);
 }
 
-/** A jump that the least smooth allows for. */
-const LEAST_JUMP = (LEAST_SMOOTH / SPREAD) * AT_QUANTILE * DIFFERENCE;
-
-function isSharp(jumps: Float64Array): boolean {
+/** Whether hardly any of the jumps is more than the least smooth allows for. */
+function isSharp(jumps: Float64Array, isClean: boolean): boolean {
+  const least = (LEAST_SMOOTH / (isClean ? SPREAD : SPREAD_SPOILT)) * AT_QUANTILE * DIFFERENCE;
   let large = 0;
-  for (const jump of jumps) if (jump > LEAST_JUMP) large++;
+  for (const jump of jumps) if (jump > least) large++;
   return large < (1 - QUANTILE) * jumps.length;
 }
+
+/** What is small strays by no more than this share of the way around it: it would lose its shape. */
+const SMALL = 1 / 300;
 
 /** Noise is measured over so many points, anew after so many. */
 const [WINDOW, STEP] = [128, 32];
@@ -78,9 +83,9 @@ const [WINDOW, STEP] = [128, 32];
  * another.
  * @param others what a boundary too short to tell may stray, px
  */
-export function smoothAlong(row: Float64Array, others: number): number | Float32Array {
+export function smoothAlong(row: Float64Array, others: number, isClean: boolean): number | Float32Array {
   const count = row.length / 2;
-  if (count < TELLING) return others;
+  if (count < TELLING) return Math.max(LEAST_SMOOTH, Math.min(others, SMALL * count));
   const jumps = Float64Array.from({ length: count }, (_, i) =>
     2 * i + 7 < row.length ? (jumpAt(row, 2 * i) ?? 0) : 0,
   );
@@ -89,7 +94,7 @@ export function smoothAlong(row: Float64Array, others: number): number | Float32
     const from = Math.max(0, Math.min(count - WINDOW, k * STEP - WINDOW / 2));
     const window = jumps.subarray(from, from + WINDOW);
     // Most are that sharp, and need no sorting.
-    return isSharp(window) ? LEAST_SMOOTH : smoothBy(deviationOf(window.slice()));
+    return isSharp(window, isClean) ? LEAST_SMOOTH : smoothBy(deviationOf(window.slice()), isClean);
   });
   return Float32Array.from({ length: count }, (_, i) => {
     const k = Math.floor(i / STEP);

@@ -49,6 +49,7 @@ export const pushPlace: PushPlace = (tones, x, y, x2, y2, points) => {
   const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
   const isFirst = Math.abs(v - level) <= Math.abs(w - level);
   if (pushFoot(tones, isFirst ? x : x2, isFirst ? y : y2, points)) return;
+  if (!tones.isClean && pushStep(tones, { x, y, x2, y2 }, points)) return;
   // Both tones may lie on one side of the level where a third colour is near.
   const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
   points.push(x + 0.5 + t * (x2 - x), y + 0.5 + t * (y2 - y));
@@ -89,6 +90,49 @@ function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean
   const [p, q] = [Math.abs(gx), Math.abs(gy)];
   const d = distanceFor(share, Math.max(p, q), Math.min(p, q));
   points.push(x + 0.5 - d * gx, y + 0.5 - d * gy);
+  return true;
+}
+
+/** A soft edge is followed this far to either side of where it seems to be, in such steps, px. */
+const [REACH, FINE] = [2, 0.5];
+/** Tones at its ends are this near to those of the two sides, and it has moved no further than this, px. */
+const [PLATEAU, MOST_MOVE] = [0.25, 0.9];
+
+/**
+ * Pushes where a soft or spoilt edge runs: a step of any even softness lies where the sum of its tones along the normal puts it,
+ * taken over three lines side by side, in which grain and ringing are less. False where there is no such step.
+ */
+function pushStep(
+  tones: Tones,
+  { x, y, x2, y2 }: { x: number; y: number; x2: number; y2: number },
+  points: number[],
+): boolean {
+  const { level } = tones;
+  const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
+  const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
+  const [px, py] = [x + t * (x2 - x), y + t * (y2 - y)];
+  // The slope over five pixels each way, as a mean of bilinear samples around the place.
+  let gx = 0;
+  let gy = 0;
+  for (let k = -1; k <= 1; k++) {
+    gx += sample(tones, px + 1.25, py + k) - sample(tones, px - 1.25, py + k);
+    gy += sample(tones, px + k, py + 1.25) - sample(tones, px + k, py - 1.25);
+  }
+  const length = Math.hypot(gx, gy);
+  if (length < 0.5) return false;
+  gx /= length;
+  gy /= length;
+  const toneAt = (d: number) => {
+    const [u, s] = [px + d * gx, py + d * gy];
+    return (sample(tones, u, s) + sample(tones, u - gy, s + gx) + sample(tones, u + gy, s - gx)) / 3;
+  };
+  if (toneAt(-REACH) > PLATEAU || toneAt(REACH) < 1 - PLATEAU) return false;
+  let sum = 0;
+  for (let d = -REACH + FINE / 2; d < REACH; d += FINE) sum += toneAt(d);
+  // All light from the place on is half of them.
+  const move = REACH - FINE * sum;
+  if (Math.abs(move) > MOST_MOVE) return false;
+  points.push(px + 0.5 + move * gx, py + 0.5 + move * gy);
   return true;
 }
 
