@@ -1,5 +1,6 @@
 // What layers of a file become: those of a DXF file keep the names that their makers gave them.
 import { describe, expect, it } from 'vitest';
+import { heightOf } from '../builds/index.ts';
 import { readVector } from '../formats/vector.ts';
 import { projectOf } from '../testing/projects.ts';
 
@@ -47,5 +48,49 @@ describe('layers of a DXF file', () => {
       'CUT',
       expect.stringMatching(/^A-GLAZ, (green|lime)$/),
     ]);
+  });
+});
+
+/** Squares one within the other, each of its own colour, 100 units wide. */
+const nested = (count: number) =>
+  readVector(
+    `<svg viewBox="0 0 100 100">${Array.from({ length: count }, (_, i) => {
+      const inset = (45 * i) / count;
+      const hex = (0x20_20_40 + 0x01_01_01 * i).toString(16);
+      return `<rect x="${inset}" y="${inset}" width="${100 - 2 * inset}" height="${100 - 2 * inset}" fill="#${hex}"/>`;
+    }).join('')}</svg>`,
+  );
+
+describe('a stack of many colours', () => {
+  const topOf = ({ layers }: ReturnType<typeof projectOf>['project']) =>
+    Math.max(...layers.map(({ base, build }) => base + heightOf(build)));
+
+  it.each([9, 40, 130])(
+    'of %i layers is no taller than a third of its width, and each rests on the one below',
+    (count) => {
+      const { project } = projectOf(nested(count));
+      expect(project.layers).toHaveLength(count);
+      expect(topOf(project)).toBeLessThanOrEqual(100 / 3);
+      // The lowest keeps its depth of 4 in 100, the others have a quarter of it at the most.
+      expect(project.layers[0]!.base + heightOf(project.layers[0]!.build)).toBe(4);
+      for (const [i, { base, build }] of project.layers.entries()) {
+        const below = project.layers[i - 1];
+        if (!below) continue;
+        expect(base).toBeCloseTo(below.base + heightOf(below.build), 9);
+        expect(heightOf(build)).toBeLessThanOrEqual(1);
+      }
+    },
+  );
+
+  it('says what it would have been', () => {
+    const found = projectOf(nested(40)).warnings.filter(({ code }) => code === 'tower');
+    expect(found.map(({ message }) => message)).toEqual([
+      'As slabs of one depth the layers would make a tower of 160 mm on 100 mm; those that lie on others are 0.75 mm deep.',
+    ]);
+  });
+
+  it('has the depth that was asked for, and one depth where it is low', () => {
+    expect(topOf(projectOf(nested(40), { depth: 2 }).project)).toBeCloseTo(80, 9);
+    expect(topOf(projectOf(nested(8)).project)).toBeCloseTo(32, 9);
   });
 });

@@ -25,6 +25,10 @@ const DEPTH_SHARE = 0.04;
 const EDGE_SHARE = 0.2;
 const SAFE_SHARE = 0.8;
 const LEAST_EDGE_SHARE = 0.02;
+/** A stack that is higher than this share of the longest side is a tower: what lies on its lowest layers is made thinner. */
+const TALL_SHARE = 1 / 3;
+/** Layers above the lowest are at most this share of the depth in a stack that would be a tower. */
+const STEP_SHARE = 0.25;
 /** Paper: this light, this colourless (OKLab), and covering this much of the sheet. */
 const PAPER = { lightness: 0.9, chroma: 0.05, cover: 0.97 } as const;
 
@@ -52,7 +56,6 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
   const middle: [number, number] = [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2];
   const placement = { scale, origin: options.placement?.origin ?? middle };
   const size = longest * scale;
-  const depth = options.depth ?? roundFigure(size * DEPTH_SHARE);
 
   const coarse = Math.max(tolerance, size / 2000);
   const regionsFor = (shape: Shape) => (isHeavy(shape) ? [] : shapeRegions([shape], placement, coarse));
@@ -78,16 +81,22 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
     groups.map(({ footprint }) => footprint),
     isShown,
   );
+  const depths = depthsOf(1 + levels.reduce((most, level) => Math.max(most, level), 0), size, options.depth);
+  if (depths.upper < depths.lowest) {
+    const message = `As slabs of one depth the layers would make a tower of ${roundFigure(depths.tower)} ${unit} on ${roundFigure(size)} ${unit}; those that lie on others are ${depths.upper} ${unit} deep.`;
+    warnings.push({ code: 'tower', message });
+  }
   const names = namesOf(groups, drawing, groupsOf);
   const proposals = groups.map(({ shapes, isGround, lines, footprint: { regions } }, i): Proposal => {
     const { colour, opacity } = shapes[0]!;
+    const depth = levels[i]! > 0 ? depths.upper : depths.lowest;
     return {
       name: names[i]!,
       groups: isGround ? [] : groupsOf(shapes[0]!).map(groupName),
       members: shapes.map((shape) => shape.id),
       shown: isShown[i]!,
       ground: isGround,
-      base: isGround ? 0 : stacked(levels[i]!, depth),
+      base: isGround ? 0 : baseOf(levels[i]!, depths),
       depth,
       reach: options.wantsReach === false || lines > 0 ? 0 : startReach(regions, depth),
       material: { colour, opacity: round3(opacity), ...START_MATERIAL },
@@ -221,10 +230,31 @@ function layerName(shapes: readonly Shape[], isAlone: boolean): string {
   return own && !GENERIC.test(own) ? groupName(own) : colourName(first.colour);
 }
 
-/** The height of so many layers, added up as laying one on the other does. */
-function stacked(count: number, depth: number): number {
-  let height = 0;
-  for (let k = 0; k < count; k++) height += depth;
+interface Depths {
+  /** Of layers that lie on no other. */
+  readonly lowest: number;
+  /** Of layers that lie on others. */
+  readonly upper: number;
+  /** How tall the stack would be if all had the depth of the lowest. */
+  readonly tower: number;
+}
+
+/**
+ * One depth for all of a stack of so many layers, the one that was asked for if any was; where a start depth would make a tower,
+ * thinner ones for those above the lowest.
+ */
+function depthsOf(count: number, size: number, asked: number | undefined): Depths {
+  const depth = asked ?? roundFigure(size * DEPTH_SHARE);
+  const tower = count * depth;
+  if (asked !== undefined || tower <= TALL_SHARE * size) return { lowest: depth, upper: depth, tower };
+  const room = TALL_SHARE * size - depth;
+  return { lowest: depth, upper: roundFigure(Math.min(STEP_SHARE * depth, room / (count - 1))), tower };
+}
+
+/** The height of what lies on so many layers, added up as laying one on the other does. */
+function baseOf(level: number, { lowest, upper }: Depths): number {
+  let height = level > 0 ? lowest : 0;
+  for (let k = 1; k < level; k++) height += upper;
   return height;
 }
 

@@ -4,8 +4,10 @@ import { hexOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { noisy, painting, softened } from '../testing/pictures.ts';
 import { rectangle, regularPolygon } from '../testing/shapes.ts';
+import { settledLabels } from './labels.ts';
 import { flatColours, merged } from './modes.ts';
 import { planesOf, rgbOfShade, shadeOf } from './planes.ts';
+import { withThinColours } from './thin-colours.ts';
 
 const found = (picture: Picture) =>
   flatColours(planesOf(picture, false), 64).modes.map(({ shade }) => rgbOfShade(shade));
@@ -64,5 +66,20 @@ describe('flat colours', () => {
     for (const hex of ['#000000', '#ffffff', '#1f5c57', '#ff0000', '#0000ff', '#7f3fbf']) {
       expect(hexOf(rgbOfShade(shadeOf(rgbOfHex(hex))))).toBe(hex);
     }
+  });
+});
+
+describe('a picture that is flat nowhere', () => {
+  const grain = noisy(painting(96, 64, '#808080', []), 70);
+
+  it('has the colours that most of its pixels have', () => {
+    expect(flatColours(planesOf(grain, false), 64).modes.length).toBeGreaterThan(0);
+  });
+
+  it('has no thin lines: the crests of grain are none', () => {
+    const planes = planesOf(grain, false);
+    const { modes, cores } = flatColours(planes, 64);
+    const shades = modes.map(({ shade }) => shade);
+    expect(withThinColours(planes, settledLabels(planes, cores, shades), shades).shades).toEqual(shades);
   });
 });
