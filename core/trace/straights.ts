@@ -15,8 +15,10 @@ type Bounded = Run & { readonly tightness: Float32Array };
 const LINE_POINTS = 7;
 /** A line bends by no more than this share of what it may stray. */
 const BEND = 0.35;
-/** What lies on a line strays no further than this share of what it may. */
-const CLOSE = 0.1;
+/** What lies on a line strays no further than this share of what it may: at the ends that it is found with … */
+const CLOSE = 0.3;
+/** … and where it goes on beyond them. */
+const ON = 0.1;
 
 /** Runs that are straight, and not just as straight as a piece of a curve within the tolerance is. */
 export function straightsBetween(row: Row, first: number, last: number): StraightRun[] {
@@ -66,8 +68,8 @@ function straightLine(run: Bounded, a: number, b: number): Line | null {
 }
 
 /** Whether a point lies on a line, as far as it can be told. */
-function isOn({ xs, ys, tightness }: Bounded, { at, along }: Line, i: number): boolean {
-  return Math.abs((ys[i]! - at.y) * along.x - (xs[i]! - at.x) * along.y) * tightness[i]! <= CLOSE;
+function isOn({ xs, ys, tightness }: Bounded, { at, along }: Line, i: number, share: number): boolean {
+  return Math.abs((ys[i]! - at.y) * along.x - (xs[i]! - at.x) * along.y) * tightness[i]! <= share;
 }
 
 /**
@@ -78,8 +80,8 @@ function trimmed(run: Bounded, a: number, b: number): StraightRun {
   const inner = Math.min(6, Math.floor((b - a) / 6));
   const line = fitLine(run, a + inner, b - inner);
   let [from, to] = [a, b];
-  while (from < a + 2 * inner && !isOn(run, line, from)) from++;
-  while (to > b - 2 * inner && !isOn(run, line, to)) to--;
+  while (from < a + 2 * inner && !isOn(run, line, from, CLOSE)) from++;
+  while (to > b - 2 * inner && !isOn(run, line, to, CLOSE)) to--;
   return { from, to, line };
 }
 
@@ -92,8 +94,9 @@ function grown(run: Bounded, straight: StraightRun, start: number, end: number):
   for (let time = 0; time < TIMES; time++) {
     const before = to - from;
     // One point may stray by chance.
-    while (from > start && (isOn(run, line, from - 1) || (from - 1 > start && isOn(run, line, from - 2)))) from--;
-    while (to < end && (isOn(run, line, to + 1) || (to + 1 < end && isOn(run, line, to + 2)))) to++;
+    while (from > start && (isOn(run, line, from - 1, ON) || (from - 1 > start && isOn(run, line, from - 2, ON))))
+      from--;
+    while (to < end && (isOn(run, line, to + 1, ON) || (to + 1 < end && isOn(run, line, to + 2, ON)))) to++;
     if (to - from === before) break;
     line = fitLine(run, from, to);
   }
