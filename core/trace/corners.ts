@@ -8,6 +8,8 @@ export const SKIP = 2;
 const SIDE = 5;
 /** A corner's apex lies at most this far beyond the contour for a right angle; small arcs stay further away. */
 const APEX_GAP = 0.55;
+/** Soft edges round their corners off: the apex may lie this many times as far away as curves may stray there, up to so many px. */
+const [ROUNDED, MOST_ROUNDED] = [2, 0.75];
 /**
  * What a kink leaves of itself beside the best parabola, as a share of (half the window) · tan(turn / 2): 3/16 for two
  * straight sides, less the rounding by a pixel.
@@ -42,7 +44,8 @@ export function findCorners(row: Row, corner: number): Corner[] {
     const apex = intersection(before, behind);
     if (!apex) continue;
     const gap = row.distanceFrom(apex, i);
-    if (gap > APEX_GAP / Math.max(LEAST_COSINE, Math.cos(turn / 2))) continue;
+    const most = Math.max(APEX_GAP, Math.min(MOST_ROUNDED, ROUNDED * row.smoothAt(i)));
+    if (gap > most / Math.max(LEAST_COSINE, Math.cos(turn / 2))) continue;
     found.push({ index: i, apex });
   }
   // Of neighbours that see the same corner, the one nearest to its apex.

@@ -49,10 +49,11 @@ export const pushPlace: PushPlace = (tones, x, y, x2, y2, points) => {
   const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
   const isFirst = Math.abs(v - level) <= Math.abs(w - level);
   if (pushFoot(tones, isFirst ? x : x2, isFirst ? y : y2, points)) return;
-  if (!tones.isClean && pushStep(tones, { x, y, x2, y2 }, points)) return;
   // Both tones may lie on one side of the level where a third colour is near.
   const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
-  points.push(x + 0.5 + t * (x2 - x), y + 0.5 + t * (y2 - y));
+  const at = { x: x + t * (x2 - x), y: y + t * (y2 - y) };
+  if (!tones.isClean && pushStep(tones, at, points)) return;
+  points.push(at.x + 0.5, at.y + 0.5);
 };
 
 /**
@@ -97,20 +98,15 @@ function pushFoot(tones: Tones, x: number, y: number, points: number[]): boolean
 const [REACH, FINE] = [2, 0.5];
 /** Tones at its ends are this near to those of the two sides, and it has moved no further than this, px. */
 const [PLATEAU, MOST_MOVE] = [0.25, 0.9];
+/** Where a level lies further than this from the middle of a step, an edge at another height of it is meant. */
+const OFF_MIDDLE = 0.1;
 
 /**
  * Pushes where a soft or spoilt edge runs: a step of any even softness lies where the sum of its tones along the normal puts it,
  * taken over three lines side by side, in which grain and ringing are less. False where there is no such step.
+ * @param at where neighbouring pixels put it, in pixel numbers
  */
-function pushStep(
-  tones: Tones,
-  { x, y, x2, y2 }: { x: number; y: number; x2: number; y2: number },
-  points: number[],
-): boolean {
-  const { level } = tones;
-  const [v, w] = [tones.at(x, y), tones.at(x2, y2)];
-  const t = v === w ? 0.5 : Math.min(1, Math.max(0, (level - v) / (w - v)));
-  const [px, py] = [x + t * (x2 - x), y + t * (y2 - y)];
+function pushStep(tones: Tones, { x: px, y: py }: { x: number; y: number }, points: number[]): boolean {
   // The slope over five pixels each way, as a mean of bilinear samples around the place.
   let gx = 0;
   let gy = 0;
@@ -126,11 +122,12 @@ function pushStep(
     const [u, s] = [px + d * gx, py + d * gy];
     return (sample(tones, u, s) + sample(tones, u - gy, s + gx) + sample(tones, u + gy, s - gx)) / 3;
   };
-  if (toneAt(-REACH) > PLATEAU || toneAt(REACH) < 1 - PLATEAU) return false;
+  const [dark, light] = [toneAt(-REACH), toneAt(REACH)];
+  if (dark > PLATEAU || light < 1 - PLATEAU || Math.abs(tones.level - (dark + light) / 2) > OFF_MIDDLE) return false;
   let sum = 0;
-  for (let d = -REACH + FINE / 2; d < REACH; d += FINE) sum += toneAt(d);
+  for (let d = -REACH + FINE / 2; d < REACH; d += FINE) sum += toneAt(d) - dark;
   // All light from the place on is half of them.
-  const move = REACH - FINE * sum;
+  const move = REACH - (FINE * sum) / (light - dark);
   if (Math.abs(move) > MOST_MOVE) return false;
   points.push(px + 0.5 + move * gx, py + 0.5 + move * gy);
   return true;
