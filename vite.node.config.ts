@@ -20,6 +20,7 @@ export default defineConfig({
         openings: 'bench/openings.ts',
         corpora: 'bench/corpora.ts',
         flats: 'bench/flats.ts',
+        scans: 'bench/scans.ts',
       },
     },
   },

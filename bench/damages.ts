@@ -95,10 +95,10 @@ export function pictureOf({ colours, labels }: Samples): Picture {
 
 type Damage = (picture: Picture) => Promise<Picture>;
 
-const imageOf = ({ data, width, height }: Picture) =>
+export const imageOf = ({ data, width, height }: Picture) =>
   sharp(Buffer.from(data.buffer, data.byteOffset, data.length), { raw: { width, height, channels: 4 } }).removeAlpha();
 
-async function reopened(bytes: Buffer): Promise<Picture> {
+export async function reopened(bytes: Buffer): Promise<Picture> {
   const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
 }

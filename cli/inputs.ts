@@ -38,8 +38,8 @@ export function buildTasks({ inputs, out, format, curves, bake, settings, report
 }
 
 /** @throws {UsageError} when a word names nothing */
-export function traceTasks({ inputs, out, settings, level }: TraceCommand): TraceTask[] {
-  return pairs(inputs, out, 'svg', PICTURES).map((pair) => ({ kind: 'trace', ...pair, settings, level }));
+export function traceTasks({ inputs, out, settings, isAsItCame, level }: TraceCommand): TraceTask[] {
+  return pairs(inputs, out, 'svg', PICTURES).map((pair) => ({ kind: 'trace', ...pair, settings, isAsItCame, level }));
 }
 
 /** @throws {UsageError} when a word names nothing */

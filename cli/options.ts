@@ -139,6 +139,7 @@ export interface TraceCommand {
   readonly inputs: readonly string[];
   readonly out: string;
   readonly settings: Partial<TraceSettings>;
+  readonly isAsItCame: boolean;
   readonly level: number | null;
   readonly report: string | undefined;
   readonly jobs: number;
@@ -154,6 +155,7 @@ const TRACE_OPTIONS = {
   detail: { type: 'string' },
   corner: { type: 'string' },
   smooth: { type: 'string' },
+  'as-it-came': { type: 'boolean' },
 } as const;
 
 /** @returns null when help was asked for @throws {UsageError} for words that make no sense, in one line */
@@ -363,6 +365,7 @@ export function parseTrace(words: readonly string[]): TraceCommand | null {
     inputs: positionals,
     out,
     settings: Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)),
+    isAsItCame: values['as-it-came'] ?? false,
     level: level ?? null,
     report: values.report,
     jobs: whole('jobs', number('jobs') ?? availableParallelism(), 1, 64),

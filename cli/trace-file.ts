@@ -2,7 +2,8 @@
 import {
   GeometryError,
   groupsByLook,
-  startSettings,
+  settingsFor,
+  startFor,
   type TraceSettings,
   trace,
   unprepared,
@@ -20,7 +21,9 @@ export interface TraceTask {
   readonly output: string;
   /** What is left out follows from the picture. */
   readonly settings: Partial<TraceSettings>;
-  /** Grey at which ink ends, 0 … 1; null finds it. */
+  /** Whether no step that would suit the picture is taken before. */
+  readonly isAsItCame: boolean;
+  /** Grey at which ink ends, 0 … 1, of the prepared picture; null finds it. */
   readonly level: number | null;
 }
 
@@ -47,11 +50,12 @@ export async function traceFile(task: TraceTask): Promise<TraceReport> {
   try {
     const decoded = await decodeAsset(readBytes(task.input));
     clock.lap('read');
-    const settings = { ...startSettings(decoded.picture), ...task.settings };
-    const { drawing, colours, curves, points, stray } = trace(
-      { ...unprepared(decoded.picture), level: task.level },
-      settings,
-    );
+    const { picture } = decoded;
+    const start = task.isAsItCame
+      ? { prepared: unprepared(picture), trace: settingsFor(picture), warnings: [] }
+      : startFor(picture);
+    const settings = { ...start.trace, ...task.settings };
+    const { drawing, colours, curves, points, stray } = trace({ ...start.prepared, level: task.level }, settings);
     clock.lap('trace');
     const placed = withPhysicalSize(mustHaveShapes(drawing), decoded);
     writeBytes(task.output, writeSvg({ ...placed, groups: groupsByLook(placed.shapes) }, 4));
@@ -63,9 +67,9 @@ export async function traceFile(task: TraceTask): Promise<TraceReport> {
       mode: settings.mode,
       counts: { shapes: drawing.shapes.length, curves, points },
       colours,
-      size: [decoded.picture.width, decoded.picture.height],
+      size: [picture.width, picture.height],
       stray: Math.round(1000 * stray) / 1000,
-      warnings: placed.warnings,
+      warnings: [...start.warnings, ...placed.warnings],
       ms: clock.times(),
     };
   } catch (error) {

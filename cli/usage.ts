@@ -60,6 +60,8 @@ Pictures → SVG outlines.
   --detail 4            smallest piece and hole that is kept, square pixels
   --corner 25           turns sharper than this stay corners, degrees
   --smooth N            how far a curve may stray, pixels (default: what the picture's noise asks for)
+  --as-it-came          nothing is done to the picture first (default: what it needs: uneven light divided out, specks
+                        painted over, a large one made smaller), and the report says what
   --report, --jobs      as for build
 `,
   letters: `outline-stack letters TEXT --font F --out PATH [options]

@@ -315,7 +315,9 @@ export type { PieceMark } from './sources/picture/pieces.ts';
 export { membersOf, placedShapes } from './sources/placing.ts';
 export { type Difference, differenceOf } from './trace/difference.ts';
 export { LAYERINGS, type Layering } from './trace/flats.ts';
-export { startSettings, TRACE_DEFAULTS, TRACE_MODES, type TraceSettings, UNDERLAY } from './trace/settings.ts';
+export { adviceFor, type Look } from './trace/look.ts';
+export { TRACE_DEFAULTS, TRACE_MODES, type TraceSettings, UNDERLAY } from './trace/settings.ts';
+export { type Start, settingsFor, startFor, windowFor } from './trace/start.ts';
 export { type Traced, trace } from './trace/trace.ts';
 export {
   type BuildView,

@@ -32,9 +32,10 @@ import type { Picture, Prepared } from '../picture/types.ts';
 import { fileKind, type Source, type SourceKindName, sourceKind } from '../sources/index.ts';
 import type { NewFile, OpenedPicture, Report, SourceReader, Stages } from '../sources/kind.ts';
 import { openerOf } from '../sources/openers.ts';
-import { prepared, traced } from '../sources/picture/open.ts';
+import { lookOf, prepared, traced } from '../sources/picture/open.ts';
 import type { PictureSource } from '../sources/picture/picture.ts';
 import { membersOf, placedShapes, shapeBounds, shapeCurves, shapeRegions, sizedFor } from '../sources/placing.ts';
+import type { Look } from '../trace/look.ts';
 import type { Traced } from '../trace/trace.ts';
 import { Fillings, type Raised } from './fillings.ts';
 import { drawingKey, editKeys, listKeys, membersKey } from './keys.ts';
@@ -231,6 +232,10 @@ export class Evaluator {
 
   prepared(source: PictureSource): Prepared {
     return prepared(source, () => this.pixels(source), this.stages);
+  }
+
+  look(source: PictureSource): Look {
+    return lookOf(source, () => this.pixels(source), this.stages);
   }
 
   traced(source: PictureSource, report?: Report): Traced {

@@ -6,6 +6,7 @@ import { FlipSchema, flip } from './steps/flip.ts';
 import { GroundSchema, ground } from './steps/ground.ts';
 import { InvertSchema, invert } from './steps/invert.ts';
 import { LevelsSchema, levels } from './steps/levels.ts';
+import { LightSchema, light } from './steps/light.ts';
 import { PartStepSchema, part } from './steps/part.ts';
 import { ResampleSchema, resample } from './steps/resample.ts';
 import { RotateSchema, rotate } from './steps/rotate.ts';
@@ -21,6 +22,7 @@ export const ActionSchema = z.discriminatedUnion('do', [
   FlipSchema,
   RotateSchema,
   ResampleSchema,
+  LightSchema,
   LevelsSchema,
   ThresholdSchema,
   InvertSchema,
@@ -48,6 +50,8 @@ export function applyAction(prepared: Prepared, action: StepAction): Prepared {
       return rotate(prepared, action);
     case 'resample':
       return resample(prepared, action);
+    case 'light':
+      return light(prepared, action);
     case 'levels':
       return levels(prepared, action);
     case 'threshold':

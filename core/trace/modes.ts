@@ -2,7 +2,7 @@
 // “Mean shift: a robust approach toward feature space analysis”, 2002), each of which must have a core: places that are flat all
 // around and hold together. What share of the sheet a colour has does not matter.
 import { type Cores, coresOf } from './cores.ts';
-import { noiseIn } from './look.ts';
+import { noiseIn } from './grain.ts';
 import { apart, type Planes, type Shade } from './planes.ts';
 
 export interface Mode {

@@ -20,7 +20,7 @@ export interface Planes {
 const CHROMA = 0.6;
 
 // With the weights of ITU-R BT.601, which JPEG uses (JFIF 1.02).
-const lumaOf = (r: number, g: number, b: number) => 0.299 * r + 0.587 * g + 0.114 * b;
+export const lumaOf = (r: number, g: number, b: number) => 0.299 * r + 0.587 * g + 0.114 * b;
 const blueness = (r: number, g: number, b: number) => CHROMA * (-0.168736 * r - 0.331264 * g + 0.5 * b);
 const redness = (r: number, g: number, b: number) => CHROMA * (0.5 * r - 0.418688 * g - 0.081312 * b);
 

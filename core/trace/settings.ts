@@ -1,12 +1,7 @@
-// settings.ts — how a picture is traced, as data of the document, and start values that suit a picture.
+// settings.ts — how a picture is traced, as data of the document.
 import { z } from 'zod';
-import { labDistance, labOf } from '../picture/colour.ts';
-import { greyOf, histogramOf, INKS, isTransparent } from '../picture/grey.ts';
-import { otsu } from '../picture/steps/threshold.ts';
-import type { Picture } from '../picture/types.ts';
+import { INKS } from '../picture/grey.ts';
 import { LAYERINGS } from './flats.ts';
-import { flatColours } from './modes.ts';
-import { planesOf, rgbOfShade } from './planes.ts';
 
 export const TRACE_MODES = ['ink', 'tones', 'colours', 'centreline'] as const;
 /** Not traced at all: it lies under what is drawn. */
@@ -42,25 +37,3 @@ export const TRACE_DEFAULTS: TraceSettings = {
   corner: 25,
   smooth: null,
 };
-
-/** Colours this near to the line between black and white are greys. */
-const GREYISH = 0.045;
-
-/** More colours than this make no difference to how one begins. */
-const MOST_SEEN = 12;
-
-/** Greys that part into two classes this well are a scan of ink on paper. */
-const TWO_TONES = 0.85;
-
-/** Settings to start a picture with: ink for two tones, tones for more greys than that, colours for the rest. */
-export function startSettings(picture: Picture): TraceSettings {
-  const { modes } = flatColours(planesOf(picture, false), MOST_SEEN);
-  const colours = modes.map(({ shade }) => labOf(...rgbOfShade(shade)));
-  const isClear = isTransparent(picture);
-  if (isClear && colours.length === 1) return { ...TRACE_DEFAULTS, ink: 'opaque' };
-  const isGrey = colours.every(([l, a, b]) => labDistance([l, a, b], [l, 0, 0]) < GREYISH);
-  if (!isGrey) return { ...TRACE_DEFAULTS, mode: 'colours' };
-  if (colours.length + Number(isClear) <= 2) return TRACE_DEFAULTS;
-  const { separation } = otsu(histogramOf(greyOf(picture)));
-  return { ...TRACE_DEFAULTS, mode: separation >= TWO_TONES ? 'ink' : 'tones' };
-}

@@ -17,6 +17,7 @@ import { AreaFrame } from './AreaFrame.tsx';
 import { Bitmap } from './Bitmap.tsx';
 import { DifferenceFigure } from './DifferenceFigure.tsx';
 import { LengthLine } from './LengthLine.tsx';
+import { LookLine } from './LookLine.tsx';
 import { Loupe } from './Loupe.tsx';
 
 interface Box {
@@ -188,7 +189,7 @@ export function PictureDesk({ source: known }: { source: PictureSource }) {
               <LengthLine from={tool.from} to={tool.to} pixel={scale} />
             </svg>
           )}
-          <DifferenceFigure source={known} />
+          {difference ? <DifferenceFigure source={known} /> : <LookLine source={known} />}
           {loupe && pointer && after && <Loupe at={pointer} view={after} />}
         </>
       )}

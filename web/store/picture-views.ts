@@ -2,12 +2,17 @@
 import { useEffect, useState } from 'react';
 import { drawingKey, type PictureOn, type PictureSource, type Project } from '../../core/index.ts';
 import { geometry } from '../worker/client.ts';
-import type { DifferenceView, PictureView } from '../worker/geometry/pictures.ts';
+import type { DifferenceView, PictureLook, PictureView } from '../worker/geometry/pictures.ts';
 
 /** The picture after its first `upTo` steps; the last one stays until the next is there. */
 export function usePictureView(source: PictureSource, upTo: number): PictureView | null {
   const key = JSON.stringify(['picture', source.asset, source.prepare.slice(0, upTo), source.trace.ink]);
   return useLatest(key, () => geometry((api) => api.pictureView(source, upTo)));
+}
+
+/** What the picture is like as it came; null until that is known. */
+export function usePictureLook(source: PictureSource): PictureLook | null {
+  return useLatest(`look ${source.asset}`, () => geometry((api) => api.pictureLook(source)));
 }
 
 /** A picture that lies on a side; null until it is there, and where there is none. */
@@ -51,10 +56,7 @@ function once<T>(key: string, ask: () => Promise<Answer<T>>): Promise<Answer<T>>
 
 type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false };
 
-function useLatest<T extends { readonly bitmap: ImageBitmap }>(
-  key: string | null,
-  ask: () => Promise<Answer<T>>,
-): T | null {
+function useLatest<T>(key: string | null, ask: () => Promise<Answer<T>>): T | null {
   const [shown, setShown] = useState<T | null>(null);
   // The key holds all that the question depends on.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above

@@ -66,33 +66,44 @@ function stretched(
   const isRows = step < across;
   const result = new Float32Array(4 * wanted * lines);
   const [toStep, toAcross] = isRows ? [4, 4 * wanted] : [step, across];
+  const { taps, weights, firsts } = kernelsFor(wanted, factor);
+  const pixel = (i: number, line: number) => {
+    let [r, g, b, a] = [0, 0, 0, 0];
+    for (let k = 0; k < taps; k++) {
+      const weight = weights[i * taps + k]!;
+      const at = Math.min(count - 1, Math.max(0, firsts[i]! + k)) * step + line * across;
+      r += weight * values[at]!;
+      g += weight * values[at + 1]!;
+      b += weight * values[at + 2]!;
+      a += weight * values[at + 3]!;
+    }
+    const to = i * toStep + line * toAcross;
+    result[to] = r;
+    result[to + 1] = g;
+    result[to + 2] = b;
+    result[to + 3] = a;
+  };
+  // In the order in which the pixels lie.
+  if (isRows) for (let line = 0; line < lines; line++) for (let i = 0; i < wanted; i++) pixel(i, line);
+  else for (let i = 0; i < wanted; i++) for (let line = 0; line < lines; line++) pixel(i, line);
+  return result;
+}
+
+/** For each new pixel of a line the first old one that has a part in it, and the parts of that and the next ones. */
+function kernelsFor(wanted: number, factor: number) {
   const widening = Math.max(1, 1 / factor);
   const taps = Math.ceil(2 * LOBES * widening) + 1;
-  const weights = new Float64Array(taps);
+  const weights = new Float64Array(wanted * taps);
+  const firsts = new Int32Array(wanted);
   for (let i = 0; i < wanted; i++) {
     const middle = (i + 0.5) / factor - 0.5;
     const first = Math.ceil(middle - LOBES * widening);
+    firsts[i] = first;
     let sum = 0;
-    for (let k = 0; k < taps; k++) sum += weights[k] = lanczos((first + k - middle) / widening);
-    for (let line = 0; line < lines; line++) {
-      let [r, g, b, a] = [0, 0, 0, 0];
-      for (let k = 0; k < taps; k++) {
-        const weight = weights[k]! / sum;
-        if (weight === 0) continue;
-        const at = Math.min(count - 1, Math.max(0, first + k)) * step + line * across;
-        r += weight * values[at]!;
-        g += weight * values[at + 1]!;
-        b += weight * values[at + 2]!;
-        a += weight * values[at + 3]!;
-      }
-      const to = i * toStep + line * toAcross;
-      result[to] = r;
-      result[to + 1] = g;
-      result[to + 2] = b;
-      result[to + 3] = a;
-    }
+    for (let k = 0; k < taps; k++) sum += weights[i * taps + k] = lanczos((first + k - middle) / widening);
+    for (let k = 0; k < taps; k++) weights[i * taps + k]! /= sum;
   }
-  return result;
+  return { taps, weights, firsts };
 }
 
 function lanczos(x: number): number {

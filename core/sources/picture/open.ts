@@ -3,7 +3,8 @@ import { GeometryError } from '../../base/errors.ts';
 import { lowResolution } from '../../picture/decode.ts';
 import { prepare } from '../../picture/prepare.ts';
 import type { Picture, Prepared } from '../../picture/types.ts';
-import { startSettings } from '../../trace/settings.ts';
+import { type Look, lookAt } from '../../trace/look.ts';
+import { settingsFor, startFor } from '../../trace/start.ts';
 import { type Traced, trace } from '../../trace/trace.ts';
 import { arrange } from '../arrange.ts';
 import type { OpenedPicture, Opener, Report, Stages } from '../kind.ts';
@@ -19,8 +20,15 @@ export const pictureOpener = {
     named(traced(source, () => content().picture, stages, report).drawing, source.pieces).drawing,
   isDrawn: (source, stages) => stages.has('trace', traceKey(source)),
   parts: () => [],
-  arrive({ id, name, asset, prepare: steps = [], trace: wanted }, { picture: pixels, dpi }, stages, options, report) {
-    const settings = { asset, prepare: steps, trace: wanted ?? startSettings(pixels) };
+  arrive({ id, name, asset, prepare: steps, trace: wanted }, { picture: pixels, dpi }, stages, options, report) {
+    // Steps that someone has chosen are all there are.
+    const start = steps ? null : startFor(pixels);
+    const chosen = start?.prepare ?? steps!;
+    const { picture: ready } = stages.get('prepared', preparedKey({ asset, prepare: chosen }), () =>
+      start ? start.prepared : prepare(pixels, chosen, report),
+    );
+    if (start) stages.get('look', asset, () => start.look);
+    const settings = { asset, prepare: chosen, trace: wanted ?? start?.trace ?? settingsFor(ready) };
     const found = traced(settings, () => pixels, stages, report).drawing;
     const nothing = found.warnings.find(({ code }) => code === 'nothing');
     if (nothing) throw new GeometryError('nothing-to-build', nothing.message);
@@ -31,7 +39,12 @@ export const pictureOpener = {
     return {
       ...arranged,
       source: { kind: 'picture', id, name, width, height, ...settings, ...placement, pieces: [...pieces], edits: [] },
-      warnings: [...(low ? [{ code: 'low-resolution', message: low }] : []), ...found.warnings, ...arranged.warnings],
+      warnings: [
+        ...(low ? [{ code: 'low-resolution', message: low }] : []),
+        ...(start?.warnings ?? []),
+        ...found.warnings,
+        ...arranged.warnings,
+      ],
       leftOut: [],
     };
   },
@@ -39,13 +52,20 @@ export const pictureOpener = {
 
 /** The picture as its steps leave it. */
 export function prepared(
-  { asset, prepare: steps }: Pick<Settings, 'asset' | 'prepare'>,
+  settings: Pick<Settings, 'asset' | 'prepare'>,
   pixels: () => Picture,
   stages: Stages,
   report?: Report,
 ): Prepared {
-  return stages.get('prepared', JSON.stringify([asset, actionsOf(steps)]), () => prepare(pixels(), steps, report));
+  return stages.get('prepared', preparedKey(settings), () => prepare(pixels(), settings.prepare, report));
 }
+
+const preparedKey = ({ asset, prepare: steps }: Pick<Settings, 'asset' | 'prepare'>) =>
+  JSON.stringify([asset, actionsOf(steps)]);
+
+/** What the picture is like as it came. */
+export const lookOf = ({ asset }: Pick<Settings, 'asset'>, pixels: () => Picture, stages: Stages): Look =>
+  stages.get('look', asset, () => lookAt(pixels()));
 
 /** @param report is called only where there is something to wait for */
 export function traced(settings: Settings, pixels: () => Picture, stages: Stages, report: Report = () => {}): Traced {

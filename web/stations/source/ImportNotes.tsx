@@ -48,4 +48,14 @@ export function ImportNotes() {
 /** Warnings that change how one goes on. */
 const said = ({ warnings }: ImportResult) =>
   warnings.filter(({ code }) => SAID.includes(code)).map(({ message }) => message);
-const SAID = ['ground', 'low-resolution', 'merged', 'many', 'not-built', 'recentred'];
+const SAID = [
+  'start-resample',
+  'start-light',
+  'start-specks',
+  'ground',
+  'low-resolution',
+  'merged',
+  'many',
+  'not-built',
+  'recentred',
+];

@@ -104,6 +104,36 @@ function shortSentence(action: StepAction, onChange: StepSentenceProps['onChange
           as many pixels along each side, by a Lanczos filter. 120 to 600 dpi is ×5.
         </>
       );
+    case 'light':
+      return (
+        <>
+          Paper becomes as light everywhere as where it is lit best. The light{' '}
+          <Choice<Of<'light'>['by']>
+            label="Light"
+            value={action.by}
+            options={[
+              ['surface', 'falls off evenly'],
+              ['near', 'has shadows in it'],
+            ]}
+            onChange={(by) => onChange({ ...action, by })}
+          />
+          {action.by === 'near' && (
+            <>
+              ; ink is thinner than{' '}
+              <Value
+                label="Window"
+                value={action.window}
+                unit="px"
+                min={8}
+                max={4000}
+                step={1}
+                onChange={(window, gesture) => onChange({ ...action, window }, gesture)}
+              />
+            </>
+          )}
+          .
+        </>
+      );
     case 'part':
       return 'Only what lies for the most part inside the region in the view is kept.';
     case 'specks':

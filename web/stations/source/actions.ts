@@ -1,5 +1,5 @@
 // actions.ts — what a preparation can do: its words and start values.
-import { enlargement, type PictureSource, type StepAction } from '../../../core/index.ts';
+import { enlargement, type PictureSource, type StepAction, windowFor } from '../../../core/index.ts';
 
 export const ACTION_WORDS: readonly (readonly [kind: StepAction['do'], words: string])[] = [
   ['crop', 'Crop'],
@@ -7,6 +7,7 @@ export const ACTION_WORDS: readonly (readonly [kind: StepAction['do'], words: st
   ['rotate', 'Rotate'],
   ['flip', 'Flip'],
   ['resample', 'Resample'],
+  ['light', 'Even out the light'],
   ['levels', 'Levels'],
   ['threshold', 'Threshold'],
   ['invert', 'Invert'],
@@ -31,6 +32,8 @@ export function startAction(kind: StepAction['do'], { width, height }: PictureSo
       return { do: 'flip', way: 'across' };
     case 'resample':
       return { do: 'resample', factor: enlargement({ width, height }) ?? 2 };
+    case 'light':
+      return { do: 'light', by: 'surface', window: windowFor({ width, height }) };
     case 'levels':
       return { do: 'levels', black: 0.05, white: 0.95, gamma: 1, space: 'encoded' };
     case 'threshold':

@@ -1,10 +1,12 @@
 // pictures.ts — pictures as bitmaps for the page: prepared, parted at a level, beside their outlines.
 import * as Comlink from 'comlink';
 import {
+  adviceFor,
   differenceOf,
   drawnArea,
   greyOf,
   histogramOf,
+  type Look,
   otsu,
   type Picture,
   type PictureOn,
@@ -45,6 +47,12 @@ export interface DifferenceView {
   readonly drawn: number;
 }
 
+/** {@link Look}, to be said. */
+export interface PictureLook extends Pick<Look, 'noise' | 'edge' | 'hasBlocks' | 'shading'> {
+  readonly colours: number;
+  readonly advice: string | null;
+}
+
 /** Longest side of a picture as it is drawn on the page. */
 const SHOWN = 2048;
 
@@ -81,6 +89,16 @@ export const pictures = {
     if (!outcome.ok) return outcome;
     const { bitmap, fine } = outcome.value;
     return Comlink.transfer(outcome, fine ? [bitmap, fine] : [bitmap]);
+  },
+
+  /** What a picture is like as it came. */
+  pictureLook(source: PictureSource): Promise<Outcome<PictureLook>> {
+    return attempt(async () => {
+      await evaluator.openPicture(source, reader);
+      const look = evaluator.look(source);
+      const { noise, edge, hasBlocks, colours, shading } = look;
+      return { noise, edge, hasBlocks, colours: colours.length, shading, advice: adviceFor(look) };
+    });
   },
 
   /** The box round what is drawn in the picture after its first steps, as shares of it; null where nothing is. */

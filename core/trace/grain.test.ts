@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { noisy, painting } from '../testing/pictures.ts';
 import { rectangle } from '../testing/shapes.ts';
-import { noiseIn } from './look.ts';
+import { noiseIn } from './grain.ts';
 import { planesOf } from './planes.ts';
 
 const SCENE = painting(160, 120, '#7080a0', [
