@@ -53,15 +53,19 @@ describe('arranging', () => {
     const eye = '<circle cx="20" cy="20" r="4" fill="white"/>';
     const away = '<circle cx="80" cy="80" r="4" fill="white"/>';
     const layersOf = (more: string) =>
-      projectOf(drawing(body + more)).layers.map((layer) => [layer.name, layer.base / depthOf(layer)]);
+      projectOf(drawing(body + more)).layers.map(({ name, base }, i, all) => [
+        name,
+        base === (i > 0 ? all[i - 1]!.base + depthOf(all[i - 1]!) : 0),
+      ]);
+    // Each rests on the one before.
     expect(layersOf(away)).toEqual([
-      ['White', 0],
-      [expect.any(String), 1],
+      ['White', true],
+      [expect.any(String), true],
     ]);
     expect(layersOf(eye)).toEqual([
-      ['White', 0],
-      [expect.any(String), 1],
-      ['White 2', 2],
+      ['White', true],
+      [expect.any(String), true],
+      ['White 2', true],
     ]);
   });
 
@@ -382,11 +386,12 @@ describe('evaluating', () => {
     expect(evaluator.overlaps(project)).toMatchObject([
       { layers: [low.id, high.id], from: depthOf(low), to: depthOf(low), isTouching: true, flush: [] },
     ]);
-    const sunk = { ...project, layers: [low, { ...high, base: depthOf(low) - 1 }] };
+    const by = depthOf(high) / 2;
+    const sunk = { ...project, layers: [low, { ...high, base: depthOf(low) - by }] };
     const [overlap] = evaluator.overlaps(sunk);
     expect(overlap).toMatchObject({
       layers: [low.id, high.id],
-      from: depthOf(low) - 1,
+      from: depthOf(low) - by,
       to: depthOf(low),
       isTouching: false,
     });

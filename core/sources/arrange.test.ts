@@ -85,12 +85,13 @@ describe('a stack of many colours', () => {
   it('says what it would have been', () => {
     const found = projectOf(nested(40)).warnings.filter(({ code }) => code === 'tower');
     expect(found.map(({ message }) => message)).toEqual([
-      'As slabs of one depth the layers would make a tower of 160 mm on 100 mm; those that lie on others are 0.75 mm deep.',
+      '40 layers that lie one on the other would make a tower: each that lies on others is only 0.75 mm deep, so that the whole is a third as tall as it is wide.',
     ]);
+    expect(projectOf(nested(20)).warnings.filter(({ code }) => code === 'tower')).toEqual([]);
   });
 
-  it('has the depth that was asked for, and one depth where it is low', () => {
+  it('has the depth that was asked for, and a quarter of it in each step where none was', () => {
     expect(topOf(projectOf(nested(40), { depth: 2 }).project)).toBeCloseTo(80, 9);
-    expect(topOf(projectOf(nested(8)).project)).toBeCloseTo(32, 9);
+    expect(topOf(projectOf(nested(8)).project)).toBeCloseTo(4 + 7, 9);
   });
 });

@@ -25,10 +25,10 @@ const DEPTH_SHARE = 0.04;
 const EDGE_SHARE = 0.2;
 const SAFE_SHARE = 0.8;
 const LEAST_EDGE_SHARE = 0.02;
-/** A stack that is higher than this share of the longest side is a tower: what lies on its lowest layers is made thinner. */
-const TALL_SHARE = 1 / 3;
-/** Layers above the lowest are at most this share of the depth in a stack that would be a tower. */
+/** What lies on others has this share of the depth. */
 const STEP_SHARE = 0.25;
+/** A stack that is higher than this share of the longest side is a tower, and what lies on its lowest layers is made thinner still. */
+const TALL_SHARE = 1 / 3;
 /** Paper: this light, this colourless (OKLab), and covering this much of the sheet. */
 const PAPER = { lightness: 0.9, chroma: 0.05, cover: 0.97 } as const;
 
@@ -82,8 +82,8 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
     isShown,
   );
   const depths = depthsOf(1 + levels.reduce((most, level) => Math.max(most, level), 0), size, options.depth);
-  if (depths.upper < depths.lowest) {
-    const message = `As slabs of one depth the layers would make a tower of ${roundFigure(depths.tower)} ${unit} on ${roundFigure(size)} ${unit}; those that lie on others are ${depths.upper} ${unit} deep.`;
+  if (depths.isTower) {
+    const message = `${groups.length} layers that lie one on the other would make a tower: each that lies on others is only ${depths.upper} ${unit} deep, so that the whole is a third as tall as it is wide.`;
     warnings.push({ code: 'tower', message });
   }
   const names = namesOf(groups, drawing, groupsOf);
@@ -235,20 +235,21 @@ interface Depths {
   readonly lowest: number;
   /** Of layers that lie on others. */
   readonly upper: number;
-  /** How tall the stack would be if all had the depth of the lowest. */
-  readonly tower: number;
+  /** Whether usual depths would have made it taller than {@link TALL_SHARE}. */
+  readonly isTower: boolean;
 }
 
 /**
- * One depth for all of a stack of so many layers, the one that was asked for if any was; where a start depth would make a tower,
- * thinner ones for those above the lowest.
+ * One depth for all of a stack of so many layers where one was asked for; else thinner ones for what lies on others, and still thinner
+ * ones where that would make a tower.
  */
 function depthsOf(count: number, size: number, asked: number | undefined): Depths {
-  const depth = asked ?? roundFigure(size * DEPTH_SHARE);
-  const tower = count * depth;
-  if (asked !== undefined || tower <= TALL_SHARE * size) return { lowest: depth, upper: depth, tower };
-  const room = TALL_SHARE * size - depth;
-  return { lowest: depth, upper: roundFigure(Math.min(STEP_SHARE * depth, room / (count - 1))), tower };
+  if (asked !== undefined) return { lowest: asked, upper: asked, isTower: false };
+  const lowest = roundFigure(size * DEPTH_SHARE);
+  const step = roundFigure(STEP_SHARE * lowest);
+  const room = TALL_SHARE * size - lowest;
+  const isTower = (count - 1) * step > room;
+  return { lowest, upper: isTower ? roundFigure(room / (count - 1)) : step, isTower };
 }
 
 /** The height of what lies on so many layers, added up as laying one on the other does. */

@@ -1,6 +1,6 @@
 // flats.ts — a picture of flat tones or colours to one set of outlines a colour: abutting, where neighbours share their
-// boundary, or stacked, where each colour goes on beneath those that lie on it, like cut paper.
-import { hexOf, rgbOfHex } from '../picture/colour.ts';
+// boundary, or stacked, where what is enclosed lies on what encloses it, like cut paper.
+import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
 import { labelled, settledLabels, withoutSmall } from './labels.ts';
@@ -8,7 +8,8 @@ import { COMPRESSED, flatColours, merged } from './modes.ts';
 import { type Network, networkOf } from './network.ts';
 import type { Tones } from './place.ts';
 import { type Planes, planesOf, rgbOfShade, type Shade, shadeOf } from './planes.ts';
-import { isIn, type Piece, piecesOf } from './rings.ts';
+import { type Piece, piecesOf } from './rings.ts';
+import { stackedPieces } from './stacking.ts';
 import { withThinColours } from './thin-colours.ts';
 
 export const LAYERINGS = ['stacked', 'abutting'] as const;
@@ -30,10 +31,19 @@ export interface FlatOptions {
   readonly smooth: number | null;
 }
 
+export interface FlatPiece extends Piece {
+  /** Of its colour, from 1 for the lowest. */
+  readonly rank: number;
+  /** On how many others it lies where they are stacked, one upon the other. */
+  readonly tier: number;
+  /** Paper around what is drawn. */
+  readonly isGround: boolean;
+}
+
 export interface FlatColour {
   /** `#rrggbb` */
   readonly colour: string;
-  readonly pieces: readonly Piece[];
+  readonly pieces: readonly FlatPiece[];
   /** The colour that lies along most of the sheet's border. */
   readonly isGround: boolean;
 }
@@ -68,17 +78,57 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
     tonesFor(picture, planes, { shades: ranked, isClean }),
     { ...options, isClean },
   );
+  const colours = ranked.map((shade) => hexOf(rgbOfShade(shade)));
+  const isPaperGround = ground > 0 && isPaper(colours[0]!);
+  const pieces = flatPieces(network, colours.length, isPaperGround, options.layering);
   return {
-    colours: ranked.map((shade, i) => ({
-      colour: hexOf(rgbOfShade(shade)),
-      pieces:
-        options.layering === 'abutting' ? piecesOf(network, (label) => label === i + 1) : stackedPieces(network, i + 1),
+    colours: colours.map((colour, i) => ({
+      colour,
+      pieces: pieces.filter(({ rank }) => rank === i + 1),
       isGround: order[i] === ground,
     })),
     network,
     seen,
     labels,
   };
+}
+
+/** The pieces of all ranks, by their ranks. @param hasGround whether what reaches the border of the first rank is the ground */
+function flatPieces(network: Network, ranks: number, hasGround: boolean, layering: Layering): FlatPiece[] {
+  const all = Array.from({ length: ranks }, (_, i) =>
+    piecesOf(network, (label) => label === i + 1).map((piece) => ({
+      ...piece,
+      rank: i + 1,
+      tier: 0,
+      isGround: hasGround && i === 0 && reachesBorder(network, piece),
+    })),
+  ).flat();
+  if (layering === 'abutting') return all;
+  const built = all.filter(({ isGround }) => !isGround);
+  const holes = piecesOf(network, (label) => label === 0).filter((piece) => !reachesBorder(network, piece));
+  const isAlike = (a: number, b: number) => built[a]!.rank === built[b]!.rank;
+  const stacked = stackedPieces(network, built, holes, isAlike).flatMap((piece, i) =>
+    piece ? [{ ...built[i]!, ...piece }] : [],
+  );
+  if (built.length === all.length) return stacked;
+  // The ground goes on beneath everything.
+  const sheet = piecesOf(network, (label) => label > 0 && label !== BEYOND).filter(({ labels }) => labels.has(1));
+  return [...sheet.map((piece) => ({ ...piece, rank: 1, tier: 0, isGround: true })), ...stacked];
+}
+
+function reachesBorder({ edges, labels: { labels } }: Network, { sides }: Piece): boolean {
+  return sides.some(({ edge, isForward }) => {
+    const { chain } = edges[edge]!;
+    return labels[isForward ? chain.left : chain.right] === BEYOND;
+  });
+}
+
+/** Paper: this light, this colourless (OKLab). */
+const PAPER = { lightness: 0.85, chroma: 0.06 } as const;
+
+function isPaper(colour: string): boolean {
+  const [l, a, b] = labOf(...rgbOfHex(colour));
+  return l >= PAPER.lightness && Math.hypot(a, b) <= PAPER.chroma;
 }
 
 function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
@@ -127,21 +177,6 @@ function groundOf(labels: Uint8Array, width: number, height: number): number {
   for (let y = 0; y < height; y++) for (const x of [0, width - 1]) add(y * width + x);
   const [label, count] = [...counts].reduce((most, next) => (next[1] > most[1] ? next : most));
   return count >= GROUND_SHARE * 2 * (width + height) ? label : 0;
-}
-
-/** What one colour covers with all that lies on it: pieces of the union that hold some of the colour itself. */
-function stackedPieces(network: Network, rank: number): Piece[] {
-  const pieces = piecesOf(network, (label) => label >= rank && label !== BEYOND);
-  const { labels } = network.labels;
-  const own = network.edges.filter(({ chain }) => labels[chain.left] === rank || labels[chain.right] === rank);
-  return pieces.filter(
-    ({ labels: along, rings }) =>
-      along.has(rank) ||
-      own.some(({ chain: { points } }) => {
-        const middle = 2 * Math.floor(points.length / 4);
-        return rings.filter((ring) => isIn(ring, points[middle]!, points[middle + 1]!)).length % 2 === 1;
-      }),
-  );
 }
 
 /** Shares of pixels between two colours; what can be seen through is the lighter of any two. */

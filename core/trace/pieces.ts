@@ -184,11 +184,13 @@ function anchorsOf(row: Row, corners: readonly Corner[], isRaw: Uint8Array): Anc
     const [startsInCorner, endsInCorner] = [stop.apex !== null, next.apex !== null];
     const lines = straightsBetween(row, stop.index + (startsInCorner ? SKIP : 0), end - (endsInCorner ? SKIP : 0));
     const [head] = lines;
-    const startsLine = startsInCorner && head && head.from - stop.index <= AT_CORNER ? head : null;
+    const startsLine =
+      head && stop.apex && head.from - stop.index <= AT_CORNER && passes(head.line, stop.apex) ? head : null;
     push(stop.index, stop.apex ?? row.at(stop.index), { isCorner: startsInCorner, line: startsLine?.line ?? null });
     for (const { from, to, line } of lines) {
       if (line !== startsLine?.line) push(from, onLine(line, row.at(from)), { line });
-      if (!endsInCorner || end - to > AT_CORNER) push(to, onLine(line, row.at(to)));
+      const endsLine = next.apex !== null && end - to <= AT_CORNER && passes(line, next.apex);
+      if (!endsLine) push(to, onLine(line, row.at(to)));
     }
   }
   if (!row.isClosed) push(row.count - 1, row.at(row.count - 1), { isCorner: true });
@@ -252,6 +254,12 @@ function sharpened(anchors: readonly Anchor[], isClosed: boolean): Anchor[] {
     return Math.hypot(next.at.x - anchor.at.x, next.at.y - anchor.at.y) >= ONE_CORNER;
   });
   return kept.length > 1 ? kept : moved;
+}
+
+/** Whether a line that ends near a corner runs into it, and does not turn off on the way. */
+function passes(line: Line, apex: Vec): boolean {
+  const foot = onLine(line, apex);
+  return Math.hypot(foot.x - apex.x, foot.y - apex.y) <= SHARPENED;
 }
 
 function leftmost(row: Row): number {

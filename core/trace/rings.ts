@@ -12,6 +12,8 @@ export interface Piece {
   readonly labels: ReadonlySet<number>;
   /** Its boundary through the pixels, outer ring first, flat x, y. */
   readonly rings: readonly Float64Array[];
+  /** The edges of its network that bound it, with the piece on their right where they run forward. */
+  readonly sides: readonly Side[];
 }
 
 /** One closed boundary; outlines have a positive area, holes a negative one. */
@@ -20,33 +22,43 @@ export interface TracedRing {
   readonly points: Float64Array;
   readonly area: number;
   readonly labels?: ReadonlySet<number>;
+  readonly sides?: readonly Side[];
 }
 
-/** All pieces of what `isInside` takes; those that touch in a corner of pixels stay apart. */
+/** All pieces of the labels that `isInside` takes; those that touch in a corner of pixels stay apart. */
 export function piecesOf(network: Network, isInside: (label: number) => boolean): Piece[] {
-  return piecesFrom(ringsOf(network, isInside));
+  const { labels } = network.labels;
+  return piecesBeside(network, ({ edge, isForward }) => {
+    const { chain } = network.edges[edge]!;
+    return isInside(labels[isForward ? chain.right : chain.left]!);
+  });
 }
 
-/** An edge in one of its two directions. */
-interface Half {
+/** An edge in one of its two directions, and what lies on its right. */
+export interface Side {
   readonly edge: number;
   readonly isForward: boolean;
 }
 
-function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: number) => boolean): TracedRing[] {
+/** All pieces of what lies on the right of the sides that `isInside` takes. */
+export function piecesBeside(network: Network, isInside: (side: Side) => boolean): Piece[] {
+  return piecesFrom(ringsOf(network, isInside));
+}
+
+function ringsOf({ edges, labels: { labels } }: Network, isInside: (side: Side) => boolean): TracedRing[] {
   // (1) Edges between inside and outside, with the inside on the right.
-  const halves: Half[] = [];
-  const leaving = new Map<number, Half>();
+  const halves: Side[] = [];
+  const leaving = new Map<number, Side>();
   for (const [edge, { chain }] of edges.entries()) {
-    const [left, right] = [isInside(labels[chain.left]!), isInside(labels[chain.right]!)];
-    if (left === right) continue;
+    const right = isInside({ edge, isForward: true });
+    if (isInside({ edge, isForward: false }) === right) continue;
     const half = { edge, isForward: right };
     halves.push(half);
     const [from, side] = right ? [chain.from, chain.leaves] : [chain.to, chain.enters];
     if (from >= 0) leaving.set(4 * from + side, half);
   }
   // (2) From one to the next: of those that leave a junction, the first to the right.
-  const next = ({ edge, isForward }: Half): Half => {
+  const next = ({ edge, isForward }: Side): Side => {
     const { chain } = edges[edge]!;
     const [to, side] = isForward ? [chain.to, chain.enters] : [chain.from, chain.leaves];
     for (let turn = 3; turn > 0; turn--) {
@@ -55,11 +67,11 @@ function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: numbe
     }
     throw new Error('A boundary ends at a junction.');
   };
-  const used = new Set<Half>();
+  const used = new Set<Side>();
   const rings: TracedRing[] = [];
   for (const half of halves) {
     if (used.has(half)) continue;
-    const members: Half[] = [];
+    const members: Side[] = [];
     if (edges[half.edge]!.chain.from < 0) members.push(half);
     else
       for (let at = half; !used.has(at); at = next(at)) {
@@ -69,7 +81,7 @@ function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: numbe
     used.add(half);
     rings.push(
       ringFrom(
-        members.map((member) => ({ ...edges[member.edge]!, isForward: member.isForward })),
+        members.map((member) => ({ ...edges[member.edge]!, ...member })),
         labels,
       ),
     );
@@ -78,7 +90,7 @@ function ringsOf({ edges, labels: { labels } }: Network, isInside: (label: numbe
 }
 
 function ringFrom(
-  members: readonly { chain: Network['edges'][number]['chain']; stretch: Stretch; isForward: boolean }[],
+  members: readonly (Side & { chain: Network['edges'][number]['chain']; stretch: Stretch })[],
   labels: Uint8Array,
 ): TracedRing {
   const path: Segment[] = [];
@@ -101,7 +113,8 @@ function ringFrom(
   const ring = Float64Array.from(points);
   const area = ringArea(ring);
   // Edges of two or three pixels may be placed so that their ring turns inside out; what it is round the pixels counts.
-  return { path, points: ring, area: area > 0 === sweep > 0 ? area : sweep / 2, labels: inner };
+  const sides = members.map(({ edge, isForward }) => ({ edge, isForward }));
+  return { path, points: ring, area: area > 0 === sweep > 0 ? area : sweep / 2, labels: inner, sides };
 }
 
 /** Outlines with their holes: each goes to the smallest outline around it. */
@@ -127,6 +140,7 @@ export function piecesFrom(rings: readonly TracedRing[]): Piece[] {
       area: own.reduce((sum, { area }) => sum + area, 0),
       labels: new Set(own.flatMap(({ labels }) => [...(labels ?? [])])),
       rings: own.map(({ points }) => points),
+      sides: own.flatMap(({ sides }) => sides ?? []),
     };
   });
 }

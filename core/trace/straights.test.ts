@@ -5,7 +5,7 @@ import { ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { strokeRegions } from '../outline/stroke.ts';
 import type { Region } from '../outline/types.ts';
-import { flatten } from '../path/flatten.ts';
+import { distanceToSegment, flatten } from '../path/flatten.ts';
 import { parsePath } from '../path/parse.ts';
 import { renderCoverage } from '../picture/coverage.ts';
 import { greyOf } from '../picture/grey.ts';
@@ -14,6 +14,7 @@ import { noisy, painting, softened } from '../testing/pictures.ts';
 import { rectangle } from '../testing/shapes.ts';
 import { traceInk } from './ink.ts';
 import { smoothAlong } from './noise.ts';
+import { traceStroke } from './pieces.ts';
 
 const line = (d: string, width: number): Region[] =>
   strokeRegions(
@@ -88,6 +89,29 @@ describe('a soft scan with grain', () => {
   it('a turned rectangle has four lines or little more', () => {
     const turned = Float64Array.of(60, 40, 340, 89, 330, 145, 50, 96);
     expect(traceInk(scan([{ outer: turned, holes: [] }])).pieces).toBeLessThanOrEqual(8);
+  });
+});
+
+describe('a line that turns off just before its end', () => {
+  it('is not drawn on to that end', () => {
+    // Found among painted scenes: five points aslant, then a line of thirty.
+    const row = [40, 52, 38.8, 53.3, 37.6, 54.6, 36.6, 55.6, 35.6, 56.6];
+    for (let k = 0; k < 30; k++) row.push(34.6 - k, 56.7 - 0.104 * k);
+    const { path } = traceStroke(Float64Array.from(row), { smooth: 0.1, corner: 0.44 });
+    const [drawn] = flatten(path, 0.01);
+    for (let i = 0; i < row.length; i += 2) {
+      const away = Array.from({ length: drawn!.length / 2 - 1 }, (_, k) =>
+        distanceToSegment(
+          row[i]!,
+          row[i + 1]!,
+          drawn![2 * k]!,
+          drawn![2 * k + 1]!,
+          drawn![2 * k + 2]!,
+          drawn![2 * k + 3]!,
+        ),
+      );
+      expect(Math.min(...away)).toBeLessThan(0.7);
+    }
   });
 });
 

@@ -3,14 +3,14 @@ import type { Warning } from '../base/errors.ts';
 import { type Drawing, roundStroke, type Shape } from '../drawing.ts';
 import { movedShape } from '../outline/cover.ts';
 import type { Path } from '../path/types.ts';
-import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
+import { hexOf } from '../picture/colour.ts';
 import { greyOf, histogramOf } from '../picture/grey.ts';
 import { otsu, setLevel } from '../picture/steps/threshold.ts';
 import type { Grey, Prepared } from '../picture/types.ts';
 import { traceCentrelines } from './centreline.ts';
 import { traceFlats } from './flats.ts';
 import { tracedInk } from './ink.ts';
-import { type Piece, piecesFrom } from './rings.ts';
+import { piecesFrom } from './rings.ts';
 import { type TraceSettings, UNDERLAY } from './settings.ts';
 
 export interface Traced {
@@ -156,29 +156,13 @@ function flatShapes(prepared: Prepared, settings: TraceSettings): Found {
     const message = `${seen} ${isGrey ? 'tones' : 'colours'} merged into ${colours.length}.`;
     warnings.push({ code: 'merged', message });
   }
-  const shapes: Shape[] = [];
-  const ground: string[] = [];
-  for (const { colour, pieces, isGround } of colours) {
-    for (const piece of [...pieces].sort((a, b) => b.area - a.area)) {
-      const shape = shapeOf(piece.path, colour, shapes.length);
-      shapes.push(shape);
-      if (isGround && isPaper(colour) && touchesBorder(piece, picture)) ground.push(shape.id);
-    }
-  }
+  // What lies on others after what it lies on, and within a tier the larger first.
+  const pieces = colours
+    .flatMap(({ colour, pieces: own }) => own.map((piece) => ({ ...piece, colour })))
+    .sort((a, b) => a.tier - b.tier || a.rank - b.rank || b.area - a.area);
+  const shapes = pieces.map(({ path, colour }, i) => shapeOf(path, colour, i));
+  const ground = shapes.filter((_, i) => pieces[i]!.isGround).map(({ id }) => id);
   return { shapes, ground, curves: network.pieces, stray: network.stray, warnings };
-}
-
-/** Paper: this light, this colourless (OKLab). */
-const PAPER = { lightness: 0.85, chroma: 0.06 } as const;
-
-function isPaper(colour: string): boolean {
-  const [l, a, b] = labOf(...rgbOfHex(colour));
-  return l >= PAPER.lightness && Math.hypot(a, b) <= PAPER.chroma;
-}
-
-function touchesBorder({ rings }: Piece, { width, height }: Prepared['picture']): boolean {
-  const [outer] = rings;
-  return outer!.some((v, i) => v <= 0.01 || v >= (i % 2 === 0 ? width : height) - 0.01);
 }
 
 function shapeOf(path: Path, colour: string, index: number): Shape {
