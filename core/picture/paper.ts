@@ -34,7 +34,10 @@ const ROUNDS = 12;
 const BELOW = 0.005;
 /** In the logarithm of luma: paper lies within this of the surface, and is looked for a little further off first. */
 const ON_PAPER = 0.08;
-const NEARER = [4 * ON_PAPER, 2 * ON_PAPER, ON_PAPER, ON_PAPER] as const;
+const NEARER = [2 * ON_PAPER, ON_PAPER, ON_PAPER, ON_PAPER] as const;
+const FROM_FAR = [4 * ON_PAPER, ...NEARER] as const;
+/** Levels of what may be paper, in the logarithm of luma below the lightest: as far down, in such steps. */
+const [LOWEST_LEVEL, LEVEL_STEP] = [-0.35, 0.02];
 /** Keeps terms that nothing asks for small. */
 const RIDGE = 1e-4;
 /** Nothing is known of places darker than this, 0 … 1: light that is not there cannot be divided out. */
@@ -64,15 +67,13 @@ export function smoothPaper(picture: Picture): SmoothPaper {
   );
   const cells = all.filter(({ value }) => !Number.isNaN(value));
   const rough = envelope(cells);
-  // Above an envelope there is only noise; the paper itself runs through the middle of what is near to it.
-  let [terms, degree] = [rough, ROUGH];
-  const isWithin = ({ u, v, value }: Cell, reach: number) => Math.abs(value - surfaceAt(terms, degree, u, v)) < reach;
-  for (const reach of NEARER) {
-    const near = cells.filter((cell) => isWithin(cell, reach));
-    [terms, degree] = [fitted(near, null, FINAL), FINAL];
-  }
-  const values = Float32Array.from(all, ({ u, v }) => Math.min(1, Math.exp(surfaceAt(terms, degree, u, v))));
-  const paper = all.flatMap((cell, i) => (isWithin(cell, ON_PAPER) ? [{ ...cell, luma: values[i]! }] : []));
+  // Above an envelope there is only noise, and of two light grounds the larger one tells more.
+  const below = commonest(cells.map(({ u, v, value }) => value - surfaceAt(rough, ROUGH, u, v)));
+  const [near, far] = [settledOn(cells, rough, below, NEARER), settledOn(cells, rough, 0, FROM_FAR)];
+  const tell = (terms: Float64Array) => cells.filter((cell) => isOn(cell, terms, FINAL, ON_PAPER / 2)).length;
+  const terms = tell(near) > tell(far) ? near : far;
+  const values = Float32Array.from(all, ({ u, v }) => Math.min(1, Math.exp(surfaceAt(terms, FINAL, u, v))));
+  const paper = all.flatMap((cell, i) => (isOn(cell, terms, FINAL, ON_PAPER) ? [{ ...cell, luma: values[i]! }] : []));
   return {
     side,
     columns,
@@ -135,6 +136,34 @@ function lightest({ width, height, data }: Picture, side: number): Paper {
     values[cell] = Math.max(LEAST_LUMA, bin / 255);
   }
   return { side, columns, rows, values };
+}
+
+/** The level that most values are near to. */
+function commonest(values: readonly number[]): number {
+  let [best, most] = [0, 0];
+  for (let level = 0; level >= LOWEST_LEVEL; level -= LEVEL_STEP) {
+    const count = values.filter((value) => Math.abs(value - level) < ON_PAPER / 2).length;
+    if (count > most) [best, most] = [level, count];
+  }
+  return best;
+}
+
+const isOn = ({ u, v, value }: Cell, terms: Float64Array, degree: number, reach: number): boolean =>
+  Math.abs(value - surfaceAt(terms, degree, u, v)) < reach;
+
+/** The surface through what lies near a rough one, or as far below it, nearer each time. */
+function settledOn(
+  cells: readonly Cell[],
+  rough: Float64Array,
+  below: number,
+  reaches: readonly number[],
+): Float64Array {
+  let [terms, degree, level] = [rough, ROUGH, below];
+  for (const reach of reaches) {
+    const near = cells.filter((cell) => isOn({ ...cell, value: cell.value - level }, terms, degree, reach));
+    [terms, degree, level] = [fitted(near, null, FINAL), FINAL, 0];
+  }
+  return terms;
 }
 
 /** The terms of a surface that little lies above. */

@@ -4,12 +4,14 @@ import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
 import { labelled, settledLabels, withoutSmall } from './labels.ts';
+import { edgeWidth } from './look.ts';
 import { COMPRESSED, flatColours, merged } from './modes.ts';
 import { type Network, networkOf } from './network.ts';
 import type { Tones } from './place.ts';
 import { type Planes, planesOf, rgbOfShade, type Shade, shadeOf } from './planes.ts';
 import { type Piece, piecesOf } from './rings.ts';
 import { stackedPieces } from './stacking.ts';
+import { surfacesOf } from './surfaces.ts';
 import { withThinColours } from './thin-colours.ts';
 
 export const LAYERINGS = ['stacked', 'abutting'] as const;
@@ -65,7 +67,7 @@ const MOST_COUNTED = 64;
 export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
   const { width, height } = picture;
   const planes = planesOf(picture, options.isGrey);
-  const { labels: found, shades, seen, isClean } = labelsOf(planes, options);
+  const { labels: found, shades, seen, isClean } = labelsOf(picture, planes, options);
   const raw = withoutSmall(found, width, height, options.detail);
   const ground = groundOf(raw, width, height);
   const order = paintOrder(raw, width, height, shades.length, ground);
@@ -131,7 +133,7 @@ function isPaper(colour: string): boolean {
   return l >= PAPER.lightness && Math.hypot(a, b) <= PAPER.chroma;
 }
 
-function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
+function labelsOf(picture: Picture, planes: Planes, { isGrey, count, picked }: FlatOptions) {
   const { modes, cores, noise } = flatColours(planes, MOST_COUNTED);
   const own = picked.map((hex) => shadeOf(rgbOfHex(hex))).map(([y, u, v]): Shade => (isGrey ? [y, 0, 0] : [y, u, v]));
   const wanted = count ?? (modes.length > MOST_FOUND ? FEW : modes.length);
@@ -141,7 +143,38 @@ function labelsOf(planes: Planes, { isGrey, count, picked }: FlatOptions) {
   const isAsked = own.length > 0 || wanted < modes.length || count !== null;
   const { shades, scatter } = isAsked ? { shades: flat, scatter: 0 } : withThinColours(planes, settled, flat);
   const labels = labelled(planes, cores, settled, { shades, scatter });
-  return { labels, shades, seen: Math.max(modes.length, shades.length), isClean: noise <= COMPRESSED };
+  const isClean = noise <= COMPRESSED;
+  if (isAsked) return { labels, shades, seen: Math.max(modes.length, shades.length), isClean };
+  const joined = joinedSurfaces(
+    labels,
+    shades,
+    surfacesOf(planes, labels, { shades, edge: edgeWidth(picture), noise }),
+  );
+  return { ...joined, seen: joined.shades.length, isClean };
+}
+
+/** A shade that covers this share of its surface stands for it; else their mean does. */
+const STANDS = 0.6;
+
+/** One label and one shade for each surface. @param surfaces for each label the one that stands for its surface */
+function joinedSurfaces(labels: Uint8Array, shades: readonly Shade[], surfaces: readonly number[]) {
+  const roots = [...new Set(surfaces.slice(1))];
+  const numbers = Uint8Array.from(surfaces, (root) => roots.indexOf(root) + 1);
+  const counts = new Float64Array(shades.length + 1);
+  for (const label of labels) counts[label]!++;
+  return {
+    labels: labels.map((label) => numbers[label]!),
+    shades: roots.map((root): Shade => {
+      const members = shades.flatMap((shade, i) =>
+        surfaces[i + 1] === root ? [{ shade, count: counts[i + 1]! }] : [],
+      );
+      const total = members.reduce((sum, { count }) => sum + count, 0) || 1;
+      const most = members.reduce((a, b) => (b.count > a.count ? b : a));
+      if (most.count >= STANDS * total || members.length === 1) return most.shade;
+      const mean = (k: 0 | 1 | 2) => members.reduce((sum, { shade, count }) => sum + count * shade[k], 0) / total;
+      return [mean(0), mean(1), mean(2)];
+    }),
+  };
 }
 
 /** Labels from the lowest to the topmost: the ground, then what covers more with its holes filled. */

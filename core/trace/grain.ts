@@ -12,26 +12,40 @@ const [WITHIN, BESIDE] = [3, 8];
 const TELLING = 64;
 
 /**
- * Standard deviation of the noise in flat places beside edges, in bytes of luma: of grain, or of what compression left there. The
- * kernel is that of Immerkær, “Fast noise variance estimation” (1996), which is blind to whatever bends evenly; the quantile leaves
- * out what is no noise.
+ * Standard deviation of the noise in flat places, in bytes of luma: of grain, or of what compression left there, which is more beside
+ * edges, and of grain that compression or a lens has smoothed, which is seen on means of four pixels. The kernel is that of Immerkær,
+ * “Fast noise variance estimation” (1996), which is blind to whatever bends evenly; the quantile leaves out what is no noise.
  */
-export function noiseIn({ width, height, y }: Planes): number {
+export function noiseIn(planes: Planes): number {
+  const { width, height, y } = planes;
   const distances = distancesFromEdges(y, width, height);
-  const [all, beside] = [new Bends(), new Bends()];
+  const beside = deviationIn(y, width, height, (i) => distances[i]! >= WITHIN && distances[i]! <= BESIDE);
+  const all = deviationIn(y, width, height, (i) => distances[i]! >= WITHIN);
+  const [columns, rows] = [width >> 1, height >> 1];
+  const means = new Float32Array(columns * rows);
+  const first = (i: number) => 2 * Math.floor(i / columns) * width + 2 * (i % columns);
+  for (let i = 0; i < means.length; i++) {
+    const at = first(i);
+    means[i] = (y[at]! + y[at + 1]! + y[at + width]! + y[at + width + 1]!) / 4;
+  }
+  // Independent noise is half as much in means of four.
+  const smoothed = 2 * deviationIn(means, columns, rows, (i) => distances[first(i)]! > BESIDE);
+  return Math.max(all, beside, smoothed);
+}
+
+function deviationIn(y: Float32Array, width: number, height: number, isFlat: (i: number) => boolean): number {
+  const bends = new Bends();
   for (let row = 1; row + 1 < height; row++) {
     for (let column = 1; column + 1 < width; column++) {
       const i = row * width + column;
-      const distance = distances[i]!;
-      if (distance < WITHIN) continue;
+      if (!isFlat(i)) continue;
       const [a, b] = [i - width, i + width];
       const bend =
         y[a - 1]! - 2 * y[a]! + y[a + 1]! - 2 * (y[i - 1]! - 2 * y[i]! + y[i + 1]!) + y[b - 1]! - 2 * y[b]! + y[b + 1]!;
-      all.add(bend);
-      if (distance <= BESIDE) beside.add(bend);
+      bends.add(bend);
     }
   }
-  return Math.max(all.deviation(), beside.deviation());
+  return bends.deviation();
 }
 
 /** Bins of what the kernel gives: so many to a byte, up to all that noise makes of it. */

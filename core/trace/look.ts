@@ -34,7 +34,8 @@ export const MOST_SEEN = 32;
 
 /** Paper is at least this share of a scan, and its light falls off by more than that where it matters. */
 const [PAPER_SHARE, UNEVEN] = [0.1, 0.9];
-/** Of a drawing in flat colours this share of the flat places has one of them, but for so many bytes of luma and for noise. */
+/** Of a drawing in flat colours this share of the flat places has one of them, but for so many bytes of luma and for noise, of which a
+ * mean of nine pixels has a third. */
 const FLAT_SHARE = 0.7;
 const VERY = 1;
 
@@ -54,7 +55,7 @@ export function lookCloser(picture: Picture, { edge, factor }: Pick<Look, 'edge'
   const planes = planesOf(picture, false);
   const { modes, cores, noise } = flatColours(planes, MOST_SEEN);
   const colours = modes.map(({ shade }) => shade);
-  const flat = flatShare(cores, colours, VERY + noise);
+  const flat = flatShare(cores, colours, VERY + noise / 3);
   const paper = smoothPaper(picture);
   // The ground of a drawing in flat colours may well be lighter on one side: that is drawn.
   const isDrawn = flat >= FLAT_SHARE;

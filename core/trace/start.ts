@@ -28,8 +28,8 @@ const GREYISH = 0.045;
 /** Greys that part into two classes this well are a scan of ink on paper. */
 const TWO_TONES = 0.85;
 
-/** Divided out, the light leaves this many times as much that is flat. */
-const FLATTER = 1.3;
+/** Divided out, the light leaves this many times as much that is flat for each colour. */
+const FLATTER = 1.5;
 
 export function startFor(picture: Picture): Start {
   const steps: Step[] = [];
@@ -54,8 +54,8 @@ export function startFor(picture: Picture): Start {
   if (look.shading < 1) {
     const action: StepAction = { do: 'light', by: 'surface', window: windowFor(prepared.picture) };
     const lit = lookAt(applyAction(prepared, action).picture);
-    // Light was what made it uneven when it is flat without it.
-    if (lit.flat > FLATTER * look.flat) {
+    // Light was what made it uneven when more of it is flat without it, in fewer colours.
+    if (lit.flat * look.colours.length > FLATTER * look.flat * lit.colours.length) {
       const message = `Its light falls off to ${Math.round(100 * look.shading)} %: the step “Even out the light” divides that out.`;
       add(action, message);
       after = lit;

@@ -1,0 +1,84 @@
+// One surface is one piece: shadows, gradients and falling light have no edges, two colours side by side have.
+import { describe, expect, it } from 'vitest';
+import type { Picture } from '../picture/types.ts';
+import { noisy, painting, softened } from '../testing/pictures.ts';
+import { rectangle } from '../testing/shapes.ts';
+import { traceFlats } from './flats.ts';
+
+const coloursOf = (picture: Picture) =>
+  traceFlats(picture, {
+    isGrey: false,
+    count: null,
+    picked: [],
+    layering: 'stacked',
+    detail: 4,
+    corner: 0.44,
+    smooth: null,
+  }).colours;
+
+/** Every pixel made darker by a share of its place. */
+const shaded = (picture: Picture, light: (x: number, y: number) => number): Picture => ({
+  ...picture,
+  data: picture.data.map((v, i) =>
+    i % 4 === 3 ? v : v * light((i >> 2) % picture.width, Math.floor((i >> 2) / picture.width)),
+  ),
+});
+
+describe('one surface', () => {
+  it('a card on paper and its soft shadow: the shadow is a part of the paper, or one rim', () => {
+    const shadow = softened(
+      softened(
+        painting(
+          200,
+          160,
+          '#eef1f4',
+          [[rectangle(54, 44, 100, 80), '#a0a4a8']].map(([ring, colour]) => [[ring as Float64Array], colour as string]),
+        ),
+        8,
+      ),
+      8,
+    );
+    const [card] = [painting(200, 160, '#000000', [[[rectangle(46, 36, 100, 80)], '#2c7a6b']])];
+    const data = shadow.data.slice();
+    for (let i = 0; i < 200 * 160; i++) {
+      const [x, y] = [i % 200, Math.floor(i / 200)];
+      if (x >= 46 && x < 146 && y >= 36 && y < 116) data.set(card!.data.subarray(4 * i, 4 * i + 4), 4 * i);
+    }
+    const colours = coloursOf({ ...shadow, data });
+    expect(colours.length).toBeLessThanOrEqual(3);
+    expect(colours.map(({ colour }) => colour)).toContain('#2c7a6b');
+  });
+
+  it('a wall on which the light falls off, with grain', () => {
+    const wall = noisy(
+      shaded(painting(240, 160, '#cfc8b8', [[[rectangle(60, 40, 90, 70)], '#963427']]), (x) => 1 - x / 900),
+      3,
+    );
+    expect(coloursOf(wall)).toHaveLength(2);
+  });
+});
+
+describe('two colours', () => {
+  it('that differ by little stay two where an edge parts them, wide or thin, alone or beside a third', () => {
+    // Eleven bytes of luma apart.
+    const near = painting(200, 160, '#ffffff', [
+      [[rectangle(20, 20, 80, 120)], '#e7d7a8'],
+      [[rectangle(100, 20, 80, 120)], '#d9cb9f'],
+      [[rectangle(40, 40, 3, 80)], '#d9cb9f'],
+      [[rectangle(120, 60, 40, 6)], '#e7d7a8'],
+    ]);
+    const colours = coloursOf(near);
+    expect(colours.map(({ colour }) => colour).sort()).toEqual(['#d9cb9f', '#e7d7a8', '#ffffff']);
+    expect(colours.find(({ colour }) => colour === '#d9cb9f')!.pieces).toHaveLength(2);
+  });
+
+  it('in narrow bands between others stay apart', () => {
+    const bands = painting(200, 120, '#ffffff', [
+      [[rectangle(20, 20, 160, 30)], '#20344a'],
+      [[rectangle(20, 50, 160, 6)], '#5a4a8a'],
+      [[rectangle(20, 56, 160, 6)], '#4a3a78'],
+      [[rectangle(20, 62, 160, 30)], '#c9593f'],
+    ]);
+    expect(coloursOf(bands)).toHaveLength(5);
+  });
+});
