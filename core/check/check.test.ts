@@ -51,6 +51,12 @@ const CASES: Record<Exclude<FindingKind, 'pale'>, Case> = {
   },
   point: { shapes: [filledShape('a', 'M50 50Z')], places: [[50, 50]], isSafe: true },
   stray: { shapes: [strokedShape('a', 'M50 50H60', 0.5)], places: [[55, 50]], isSafe: false },
+  dust: {
+    shapes: [filledShape('a', 'M50 50h.004v.004h-.004z')],
+    places: [[50.002, 50.002]],
+    sizes: [expect.closeTo(16e-6, 9) as unknown as number],
+    isSafe: true,
+  },
   tiny: {
     shapes: [filledShape('a', 'M50 50h.2v.2h-.2z')],
     places: [[50.1, 50.1]],

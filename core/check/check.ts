@@ -3,7 +3,7 @@ import type { Drawing } from '../drawing.ts';
 import { gaps, open, points, strays } from './ends.ts';
 import { crossings, duplicates, nesting, overlaps } from './fills.ts';
 import type { Finding } from './finding.ts';
-import { ground, lettering, pale, tiny, unfilled } from './looks.ts';
+import { dust, ground, lettering, pale, tiny, unfilled } from './looks.ts';
 import { subjectOf } from './subject.ts';
 
 const CHECKS = [
@@ -15,6 +15,7 @@ const CHECKS = [
   overlaps,
   points,
   strays,
+  dust,
   tiny,
   lettering,
   unfilled,

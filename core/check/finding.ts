@@ -10,6 +10,7 @@ export const FINDING_KINDS = [
   'overlap',
   'point',
   'stray',
+  'dust',
   'tiny',
   'lettering',
   'unfilled',

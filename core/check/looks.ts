@@ -1,9 +1,10 @@
 // looks.ts — shapes by their looks: too small to matter, lettering that came along, outlines without a fill, white on
 // white, the paper behind the drawing.
 import { converter } from 'culori';
+import { isDust } from '../outline/dust.ts';
 import type { Bounds } from '../outline/types.ts';
 import { type Finding, finding } from './finding.ts';
-import { type CheckedShape, middleOf, type Subject } from './subject.ts';
+import { type CheckedContour, type CheckedShape, middleOf, type Subject } from './subject.ts';
 
 const toOklab = converter('oklab');
 
@@ -24,6 +25,25 @@ export function tiny({ shapes, size }: Subject): Finding[] {
     })),
     (ids) => ({ do: 'remove', shapes: ids }),
     false,
+  );
+}
+
+/** Contours that are smaller than curves are followed at first, and are not built: whole shapes can be removed, the rest is told of. */
+export function dust({ shapes, tolerance }: Subject): Finding[] {
+  const isSpeck = ({ ring, contour }: CheckedContour) => contour.isClosed && isDust(ring, tolerance);
+  const filled = shapes.filter(({ shape }) => !shape.stroke);
+  const whole = filled.filter(({ contours }) => contours.every(isSpeck));
+  return finding(
+    'dust',
+    filled.flatMap(({ shape, contours }) =>
+      contours.filter(isSpeck).map(({ bounds, area }) => ({
+        shapes: [shape.id],
+        place: middleOf(bounds),
+        size: Math.abs(area),
+      })),
+    ),
+    () => (whole.length > 0 ? { do: 'remove', shapes: whole.map(({ shape }) => shape.id) } : null),
+    true,
   );
 }
 

@@ -25,20 +25,23 @@ export interface Subject {
   readonly shapes: readonly CheckedShape[];
   /** Longest side of everything, in user units. */
   readonly size: number;
+  /** How far curves may stray at first, in user units. */
+  readonly tolerance: number;
   readonly sheet: Drawing['sheet'];
 }
 
-/** Chords are this share of the drawing's size off their curves. */
+/** Chords are this share of the drawing's size off their curves, as when it is first built. */
 const CHORD_SHARE = 1e-4;
 
 export function subjectOf({ shapes, sheet }: Drawing): Subject {
   const size = roughSize(shapes.map(({ path }) => path));
+  const tolerance = CHORD_SHARE * size;
   const checked = shapes.flatMap((shape): CheckedShape[] => {
-    const contours = contoursOf(shape.path).map((contour) => checkedContour(contour, CHORD_SHARE * size));
+    const contours = contoursOf(shape.path).map((contour) => checkedContour(contour, tolerance));
     const bounds = boundsOf(contours.map(({ ring }) => ring));
     return bounds ? [{ shape, contours, bounds }] : [];
   });
-  return { shapes: checked, size, sheet };
+  return { shapes: checked, size, tolerance, sheet };
 }
 
 function checkedContour(contour: Contour, tolerance: number): CheckedContour {

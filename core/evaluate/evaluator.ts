@@ -320,7 +320,7 @@ export class Evaluator {
     const known = this.of(project, layer);
     if (known.width === undefined) {
       const { key, regions } = this.outlines(project, layer);
-      known.width = this.widths.get(key, () => narrowestOfAll(regions));
+      known.width = this.widths.get(key, () => narrowestOfAll(regions, known.tolerance));
     }
     return known.width;
   }

@@ -57,8 +57,9 @@ const [APART_WIDTHS, APART_SHARE] = [6, 0.08];
 /**
  * The narrowest places of a region, to the accuracy of its chords.
  * @param most places wider than twice this are not measured; where all are, that is the safe reach
+ * @param least places thinner than this are touches, which are known no better than their curves are followed
  */
-export function narrowest(region: Region, most = Infinity): Width {
+export function narrowest(region: Region, most = Infinity, least = 0): Width {
   const gauge = new Gauge(region, most);
   const samples = [...gauge.samples()];
   markTips(samples, gauge);
@@ -67,14 +68,14 @@ export function narrowest(region: Region, most = Infinity): Width {
   for (const { circle, opposite, isTip } of samples) {
     if (circle.radius > largest.halfWidth) largest = placeOf(circle);
     if (isTip) continue;
-    if (circle.opening >= OPPOSITE) strokes.push(placeOf(circle));
-    if (opposite) strokes.push(placeOf(opposite));
+    if (circle.opening >= OPPOSITE && 2 * circle.radius >= least) strokes.push(placeOf(circle));
+    if (opposite && 2 * opposite.radius >= least) strokes.push(placeOf(opposite));
   }
-  const bound = { least: strokes.reduce((least, { halfWidth }) => Math.min(least, halfWidth), largest.halfWidth) };
+  const bound = { least: strokes.reduce((lowest, { halfWidth }) => Math.min(lowest, halfWidth), largest.halfWidth) };
   let first: Place | null = null;
   for (const { across, meeting } of gauge.atInwardCorners(samples, bound)) {
-    if (across) strokes.push(across);
-    if (meeting && !(first && first.halfWidth <= meeting.halfWidth)) first = meeting;
+    if (across && 2 * across.halfWidth >= least) strokes.push(across);
+    if (meeting && 2 * meeting.halfWidth >= least && !(first && first.halfWidth <= meeting.halfWidth)) first = meeting;
     bound.least = Math.min(bound.least, across?.halfWidth ?? Infinity);
   }
   strokes.sort((p, q) => p.halfWidth - q.halfWidth);
@@ -84,9 +85,9 @@ export function narrowest(region: Region, most = Infinity): Width {
   return { safeReach: decided.halfWidth, at: decided.at, thin: apart(thinnest, strokes, size) };
 }
 
-/** The narrowest places of several regions; null of none. */
-export function narrowestOfAll(regions: readonly Region[]): Width | null {
-  const widths = regions.map((region) => narrowest(region)).sort((v, w) => v.safeReach - w.safeReach);
+/** The narrowest places of several regions; null of none. @param least as for {@link narrowest} */
+export function narrowestOfAll(regions: readonly Region[], least = 0): Width | null {
+  const widths = regions.map((region) => narrowest(region, Infinity, least)).sort((v, w) => v.safeReach - w.safeReach);
   const [first] = widths;
   if (!first) return null;
   const [thinnest, ...others] = widths.flatMap(({ thin }) => thin).sort((p, q) => p.halfWidth - q.halfWidth);

@@ -98,7 +98,7 @@ export function arrange(drawing: Drawing, options: ArriveOptions): Arrangement {
       ground: isGround,
       base: isGround ? 0 : baseOf(levels[i]!, depths),
       depth,
-      reach: options.wantsReach === false || lines > 0 ? 0 : startReach(regions, depth),
+      reach: options.wantsReach === false || lines > 0 ? 0 : startReach(regions, depth, tolerance),
       material: { colour, opacity: round3(opacity), ...START_MATERIAL },
     };
   });
@@ -259,11 +259,11 @@ function baseOf(level: number, { lowest, upper }: Depths): number {
   return height;
 }
 
-function startReach(regions: readonly Region[], depth: number): number {
+function startReach(regions: readonly Region[], depth: number, tolerance: number): number {
   const most = depth * EDGE_SHARE;
   // Of strokes that are wider than this, nobody asks how much.
   const safe = regions.reduce(
-    (least, region) => Math.min(least, narrowest(region, least).safeReach),
+    (least, region) => Math.min(least, narrowest(region, least, tolerance).safeReach),
     most / SAFE_SHARE,
   );
   return roundFigure(Math.min(most, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));

@@ -2,6 +2,7 @@
 import type { Placed } from '../builds/kind.ts';
 import type { Box, Drawing, Shape, Stroke } from '../drawing.ts';
 import { coverOf, movedShape } from '../outline/cover.ts';
+import { withoutDust } from '../outline/dust.ts';
 import { boundsOf, ringsOf } from '../outline/measure.ts';
 import { regionsOf } from '../outline/regions.ts';
 import { strokePaths } from '../outline/stroke.ts';
@@ -56,17 +57,17 @@ export function placedShapes(shapes: readonly Shape[], source: Placed): Shape[] 
   return shapes.map((shape) => movedShape(shape, matrix));
 }
 
-/** The union of the shapes, each filled by its own rule. @param tolerance in project units */
+/** The union of the shapes, each filled by its own rule, without what is smaller than the tolerance. @param tolerance in project units */
 export function shapeRegions(shapes: readonly Shape[], source: Placed, tolerance: number): Region[] {
   const placed = placedShapes(shapes, source);
   const [only] = placed;
-  if (placed.length === 1) return coverOf(only!, tolerance);
+  if (placed.length === 1) return withoutDust(coverOf(only!, tolerance), tolerance);
   // Filled shapes one at a time: under a common rule a hole of one would be filled by the winding of another. The parts of
   // strokes all wind the same way.
   const rings = placed.flatMap((shape) =>
     shape.stroke ? strokeRings(shape.path, shape.stroke, tolerance) : ringsOf(coverOf(shape, tolerance)),
   );
-  return regionsOf(rings, 'nonzero');
+  return withoutDust(regionsOf(rings, 'nonzero'), tolerance);
 }
 
 /** The curves that {@link shapeRegions} flattens. */
