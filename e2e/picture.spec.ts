@@ -191,6 +191,40 @@ test('a picture is only an underlay that is drawn over, and can be traced after 
   expect(trouble).toEqual([]);
 });
 
+test('a scan in bad light is evened out by itself, which is said, seen and can be taken back', async ({ page }) => {
+  const trouble = troubleOn(page);
+  const mark = Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="520" height="400"><rect width="520" height="400" fill="#eeeeee"/>
+     <path fill="#505050" fill-rule="evenodd" d="M150 60a130 130 0 1 1-.1 0zM150 110a80 80 0 1 0 .1 0z"/>
+     <rect x="340" y="70" width="120" height="260" fill="#505050"/></svg>`,
+  );
+  const { data, info } = await sharp(mark).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  // Down to a quarter from left to right.
+  for (let i = 0; i < data.length; i++)
+    data[i] = data[i]! * (1 - (0.75 * (Math.floor(i / 3) % info.width)) / info.width);
+  const buffer = await sharp(data, { raw: { width: info.width, height: info.height, channels: 3 } })
+    .jpeg({ quality: 85 })
+    .toBuffer();
+  await page.goto('/');
+  await page.getByLabel('Begin with files').setInputFiles({ name: 'lantern.jpg', mimeType: 'image/jpeg', buffer });
+  await page.waitForURL(/\/projects\/.+\/source/);
+  await expect(page.getByText(/lantern\.jpg came in .*Its light falls off to 2\d %/s)).toBeVisible();
+  await proven(page);
+  await expect(page.locator('[data-look]')).toContainText(/520 × 400 px · .*light falls off to 2\d %/);
+  const traced = page.locator('[data-trace-stats="current"]');
+  await expect(traced).toContainText('2 pieces');
+  const evened = await traced.innerText();
+  await page.getByRole('button', { name: 'Even out the light', exact: true }).click();
+  await expect(page.getByText('Paper becomes as light everywhere as where it is lit best.')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Even out the light: on' }).uncheck();
+  await expect(traced).not.toHaveText(evened);
+  await page.getByRole('checkbox', { name: 'Even out the light: on' }).check();
+  await expect(traced).toHaveText(evened);
+  await saved(page);
+  await page.request.delete(`/api/projects/${new URL(page.url()).pathname.split('/')[2]}`);
+  expect(trouble).toEqual([]);
+});
+
 test('what cannot be traced is said, and nothing is lost', async ({ page }) => {
   await openDemo(page, 'source');
   const layers = page.getByRole('list', { name: 'Layers' }).getByRole('listitem');

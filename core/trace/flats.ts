@@ -64,10 +64,15 @@ export interface FlatTrace {
 const [MOST_FOUND, FEW] = [32, 12];
 const MOST_COUNTED = 64;
 
-export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
+/** @param report is called with the share done */
+export function traceFlats(
+  picture: Picture,
+  options: FlatOptions,
+  report: (share: number) => void = () => {},
+): FlatTrace {
   const { width, height } = picture;
   const planes = planesOf(picture, options.isGrey);
-  const { labels: found, shades, seen, isClean } = labelsOf(picture, planes, options);
+  const { labels: found, shades, seen, isClean } = labelsOf(picture, planes, options, (share) => report(0.7 * share));
   const raw = withoutSmall(found, width, height, options.detail);
   const ground = groundOf(raw, width, height);
   const order = paintOrder(raw, width, height, shades.length, ground);
@@ -80,6 +85,7 @@ export function traceFlats(picture: Picture, options: FlatOptions): FlatTrace {
     tonesFor(picture, planes, { shades: ranked, isClean }),
     { ...options, isClean },
   );
+  report(0.9);
   const colours = ranked.map((shade) => hexOf(rgbOfShade(shade)));
   const isPaperGround = ground > 0 && isPaper(colours[0]!);
   const pieces = flatPieces(network, colours.length, isPaperGround, options.layering);
@@ -133,8 +139,14 @@ function isPaper(colour: string): boolean {
   return l >= PAPER.lightness && Math.hypot(a, b) <= PAPER.chroma;
 }
 
-function labelsOf(picture: Picture, planes: Planes, { isGrey, count, picked }: FlatOptions) {
+function labelsOf(
+  picture: Picture,
+  planes: Planes,
+  { isGrey, count, picked }: FlatOptions,
+  report: (share: number) => void,
+) {
   const { modes, cores, noise } = flatColours(planes, MOST_COUNTED);
+  report(0.3);
   const own = picked.map((hex) => shadeOf(rgbOfHex(hex))).map(([y, u, v]): Shade => (isGrey ? [y, 0, 0] : [y, u, v]));
   const wanted = count ?? (modes.length > MOST_FOUND ? FEW : modes.length);
   const flat = own.length > 0 ? own : merged(modes, wanted).map(({ shade }) => shade);
@@ -142,7 +154,9 @@ function labelsOf(picture: Picture, planes: Planes, { isGrey, count, picked }: F
   // Nothing is added to what was asked for.
   const isAsked = own.length > 0 || wanted < modes.length || count !== null;
   const { shades, scatter } = isAsked ? { shades: flat, scatter: 0 } : withThinColours(planes, settled, flat);
+  report(0.6);
   const labels = labelled(planes, cores, settled, { shades, scatter });
+  report(0.9);
   const isClean = noise <= COMPRESSED;
   if (isAsked) return { labels, shades, seen: Math.max(modes.length, shades.length), isClean };
   const joined = joinedSurfaces(

@@ -69,7 +69,8 @@ export function startFor(picture: Picture): Start {
       add({ do: 'specks', ink: speck, holes: speck }, message);
     }
   }
-  return { look, prepare: steps, prepared, trace, warnings };
+  const detail = detailFor(prepared.picture, after);
+  return { look, prepare: steps, prepared, trace: { ...trace, detail: detail * prepared.frame.scale ** 2 }, warnings };
 }
 
 /** A window for shadows: wider than most strokes. */
@@ -88,6 +89,15 @@ export function settingsFor(picture: Picture, look = lookAt(picture)): TraceSett
   if (look.colours.length + Number(isClear) <= 2) return TRACE_DEFAULTS;
   const { separation } = otsu(histogramOf(greyOf(picture)));
   return { ...TRACE_DEFAULTS, mode: separation >= TWO_TONES ? 'ink' : 'tones' };
+}
+
+/** In pictures of more pixels than this, what grain leaves is small beside what is drawn: pieces of so many pixels for its variance. */
+const [MANY_PIXELS, BY_VARIANCE] = [1_000_000, 1.5];
+
+/** The smallest piece that is kept, square pixels of the prepared picture. */
+function detailFor({ width, height }: Picture, { noise }: Look): number {
+  const { detail } = TRACE_DEFAULTS;
+  return width * height > MANY_PIXELS ? Math.max(detail, Math.round(BY_VARIANCE * noise ** 2)) : detail;
 }
 
 /** Fewer specks than this are drawn. */

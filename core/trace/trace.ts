@@ -67,7 +67,7 @@ const NOTHING: Found = { shapes: [], ground: [], curves: 0, stray: 0, warnings: 
 function foundIn(prepared: Prepared, settings: TraceSettings, report: Report): Found {
   if (settings.mode === UNDERLAY) return NOTHING;
   const isInk = settings.mode === 'ink' || settings.mode === 'centreline';
-  return isInk ? inkShapes(prepared, settings, report) : flatShapes(prepared, settings);
+  return isInk ? inkShapes(prepared, settings, report) : flatShapes(prepared, settings, report);
 }
 
 interface Found {
@@ -139,16 +139,17 @@ function inkColour({ picture: { data } }: Prepared, { values }: Grey, level: num
   return hexOf([middle(counts[0]!), middle(counts[1]!), middle(counts[2]!)]);
 }
 
-function flatShapes(prepared: Prepared, settings: TraceSettings): Found {
+function flatShapes(prepared: Prepared, settings: TraceSettings, report: Report): Found {
   const { picture } = prepared;
   const isGrey = settings.mode === 'tones';
-  const { colours, network, seen } = traceFlats(picture, {
+  const options = {
     ...inPixels(prepared, settings),
     isGrey,
     count: settings.count,
     picked: settings.picked,
     layering: settings.layering,
-  });
+  };
+  const { colours, network, seen } = traceFlats(picture, options, report);
   const warnings: Warning[] = [];
   // One colour all over is nothing to cut out.
   if (colours.length === 1 && colours[0]!.isGround) return { shapes: [], ground: [], curves: 0, stray: 0, warnings };

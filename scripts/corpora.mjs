@@ -1,6 +1,0 @@
-// corpora.mjs — `npm run corpora`: builds what is missing and runs the built measurement.
-import { ensureBuilt, ensureSets } from './setup.mjs';
-
-await ensureBuilt();
-ensureSets();
-await import('../dist/node/corpora.js');
