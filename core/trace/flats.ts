@@ -159,11 +159,10 @@ function labelsOf(
   report(0.9);
   const isClean = noise <= COMPRESSED;
   if (isAsked) return { labels, shades, seen: Math.max(modes.length, shades.length), isClean };
-  const joined = joinedSurfaces(
-    labels,
-    shades,
-    surfacesOf(planes, labels, { shades, edge: edgeWidth(picture), noise }),
-  );
+  const surfaces = surfacesOf(planes, labels, { shades, edge: edgeWidth(picture), noise });
+  // A picture of nothing but soft changes keeps its shades: one surface would leave nothing to cut out.
+  const isAllOne = surfaces.every((root) => root <= 1) && !labels.includes(0);
+  const joined = isAllOne ? { labels, shades } : joinedSurfaces(labels, shades, surfaces);
   return { ...joined, seen: joined.shades.length, isClean };
 }
 

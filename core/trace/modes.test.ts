@@ -49,6 +49,19 @@ describe('flat colours', () => {
     expect(found(noisy(softened(pale, 2), 6))).toHaveLength(2);
   });
 
+  it('are the tones of a picture that is flat nowhere, and grain on a sheet is none', () => {
+    const sheet = painting(160, 120, '#8c8c8c', []);
+    expect(found(noisy(sheet, 16))).toHaveLength(1);
+    // Waves of 70 bytes in grain of 16: any mean over a neighbourhood of the noise comes to their middle.
+    const waves = structuredClone(sheet);
+    for (let i = 0; i < 160 * 120; i++) {
+      const tone = 140 + 70 * Math.sin((i % 160) / 13);
+      waves.data.set([tone, tone, tone], 4 * i);
+    }
+    const tones = found(noisy(waves, 16)).map(([red]) => red);
+    expect(Math.max(...tones) - Math.min(...tones)).toBeGreaterThan(100);
+  });
+
   it('become fewer by joining those whose union adds the least: Ward’s weights', () => {
     const modes = [
       { shade: [0, 0, 0], core: 1000 },

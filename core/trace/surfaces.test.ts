@@ -49,6 +49,11 @@ describe('one surface', () => {
     expect(colours.map(({ colour }) => colour)).toContain('#2c7a6b');
   });
 
+  it('never takes all of a picture: one that is nothing but a soft change keeps its tones', () => {
+    const dusk = shaded(painting(240, 160, '#f0d8b0', []), (_, y) => 1 - y / 220);
+    expect(coloursOf(dusk).length).toBeGreaterThan(1);
+  });
+
   it('a wall on which the light falls off, with grain', () => {
     const wall = noisy(
       shaded(painting(240, 160, '#cfc8b8', [[[rectangle(60, 40, 90, 70)], '#963427']]), (x) => 1 - x / 900),
