@@ -19,6 +19,8 @@ export interface LabelMap {
 export interface Chain {
   /** Places of the edge, about one a pixel, flat x, y in pixels, y down; without the junctions at its ends. */
   readonly points: Float64Array;
+  /** For each of them the middle of the side between two pixels that it was placed by: curves through those cannot cross. */
+  readonly middles: Float64Array;
   /** Nodes on either side of its first step, walking along it; their labels are those of all the others. */
   readonly left: number;
   readonly right: number;
@@ -173,7 +175,7 @@ class Walker {
     const [left, right] = isForward ? [first, second] : [second, first];
     const [l, r] = [labels[left]!, labels[right]!];
     const tones = this.tonesFor(Math.min(l, r), Math.max(l, r));
-    const points: number[] = [];
+    const [points, middles]: [number[], number[]] = [[], []];
     let [crossing, at] = [start, cell];
     let to = -1;
     let sweep = 0;
@@ -185,9 +187,11 @@ class Walker {
       // The cell beyond: an edge to the right of a node has cells below and above, one below it right and left.
       if (crossing & 1) {
         this.push(tones, x, y, x, y + 1, points);
+        middles.push(x + 0.5, y + 1);
         at = at === node ? node - 1 : node;
       } else {
         this.push(tones, x, y, x + 1, y, points);
+        middles.push(x + 1, y + 0.5);
         at = at === node ? node - columns : node;
       }
       sweep += this.sweepBetween(before, at);
@@ -196,7 +200,7 @@ class Walker {
       crossing = this.exit(at, crossing, tones);
     } while (crossing !== start);
     const ports = { leaves: this.sideOf(cell, start), enters: this.sideOf(at, crossing) };
-    return { points: thinned(points, to < 0), left, right, from, to, ...ports, sweep };
+    return { ...thinned(points, middles, to < 0), left, right, from, to, ...ports, sweep };
   }
 
   private sweepBetween(p: number, q: number): number {
@@ -240,8 +244,8 @@ class Walker {
 /** Crossings that share a pixel give one point twice, neighbours nearly so; even steps make directions steady. */
 const SAME = 0.5;
 
-function thinned(points: readonly number[], isClosed: boolean): Float64Array {
-  const kept = new Float64Array(points.length);
+function thinned(points: readonly number[], middles: readonly number[], isClosed: boolean) {
+  const [kept, sides] = [new Float64Array(points.length), new Float64Array(points.length)];
   let n = 0;
   const isApart = (i: number, x: number, y: number) => {
     const [dx, dy] = [x - kept[i]!, y - kept[i + 1]!];
@@ -250,9 +254,10 @@ function thinned(points: readonly number[], isClosed: boolean): Float64Array {
   for (let i = 0; i < points.length; i += 2) {
     const [x, y] = [points[i]!, points[i + 1]!];
     if (n > 0 && !isApart(n - 2, x, y)) continue;
-    kept[n++] = x;
-    kept[n++] = y;
+    kept.set([x, y], n);
+    sides.set([middles[i]!, middles[i + 1]!], n);
+    n += 2;
   }
   while (isClosed && n > 2 && !isApart(0, kept[n - 2]!, kept[n - 1]!)) n -= 2;
-  return kept.slice(0, n);
+  return { points: kept.slice(0, n), middles: sides.slice(0, n) };
 }

@@ -22,6 +22,8 @@ import { straightsBetween } from './straights.ts';
 export interface OutlineOptions {
   /** How far a curve may stray from the contour, px. */
   readonly smooth: Smooth;
+  /** 1 for points that are followed one by one; none where it is left out. */
+  readonly isRaw?: Uint8Array;
   /** Turns sharper than this are corners, radians. */
   readonly corner: number;
 }
@@ -48,15 +50,18 @@ export function traceOutline(points: Float64Array, options: OutlineOptions): Tra
 }
 
 /** Null where it cannot be drawn without crossing itself. */
-function simpleOutline(points: Float64Array, { smooth, corner }: OutlineOptions): TracedOutline | null {
+function simpleOutline(points: Float64Array, { smooth, corner, isRaw: held }: OutlineOptions): TracedOutline | null {
   const row = new Row(points, true, smooth);
   if (row.count < 8) return null;
   const corners = findCorners(row, corner);
-  const circle = corners.length === 0 && wholeCircle(fitCircle(row.all, 0, row.count - 1), ringArea(points) > 0);
+  const circle =
+    corners.length === 0 &&
+    !held?.includes(1) &&
+    wholeCircle(fitCircle(row.all, 0, row.count - 1), ringArea(points) > 0);
   if (circle) return circle;
   // Both sides of a thin tip may be drawn over each other, most often by a corner that is rebuilt too far out, and noise may
   // tie a curve in a small loop. There the row is followed point by point.
-  const isRaw = new Uint8Array(row.count);
+  const isRaw = held?.slice() ?? new Uint8Array(row.count);
   for (const reach of REACHES) {
     const outline = joined(row, anchorsOf(row, corners, isRaw));
     const tangles = tanglesOf(outline.path);
@@ -148,10 +153,13 @@ function spaced(ring: Float64Array, gap: number): Float64Array {
  * The same for a row with two ends, which stay where they are.
  * @returns an open path; its pieces are in the order of the points
  */
-export function traceStroke(points: Float64Array, { smooth, corner }: OutlineOptions): TracedOutline {
+export function traceStroke(
+  points: Float64Array,
+  { smooth, corner, isRaw = new Uint8Array(points.length / 2) }: OutlineOptions,
+): TracedOutline {
   const row = new Row(points, false, smooth);
   if (row.count < 4) return polygon(row);
-  return joined(row, anchorsOf(row, findCorners(row, corner), new Uint8Array(row.count)));
+  return joined(row, anchorsOf(row, findCorners(row, corner), isRaw));
 }
 
 /** A place on the outline where a piece may begin: a corner, or the end of a line. */
@@ -213,13 +221,12 @@ function stopsOf(row: Row, corners: readonly Corner[], isRaw: Uint8Array): Stop[
   const near = (i: number) => isRaw[(i + row.count) % row.count]!;
   const isClear = ({ index }: Corner) => !near(index - 1) && !near(index) && !near(index + 1);
   const kept = corners.filter(isClear).map((corner): Stop => ({ ...corner, isRaw: false }));
-  if (!row.isClosed) {
-    const end = row.count - 1;
-    const stop = (index: number): Stop => ({ index, apex: row.at(index), isRaw: false });
-    return [stop(0), ...kept, stop(end)];
-  }
-  for (let i = 0; i < row.count; i++) {
+  for (let i = row.isClosed ? 0 : 1; i < row.count - (row.isClosed ? 0 : 1); i++) {
     if (isRaw[i] !== near(i - 1)) kept.push({ index: i, apex: null, isRaw: isRaw[i] === 1 });
+  }
+  if (!row.isClosed) {
+    const stop = (index: number): Stop => ({ index, apex: row.at(index), isRaw: isRaw[index] === 1 });
+    return [stop(0), ...kept.sort((a, b) => a.index - b.index), stop(row.count - 1)];
   }
   if (kept.length === 0) return [{ index: leftmost(row), apex: null, isRaw: isRaw[0] === 1 }];
   return kept.sort((a, b) => a.index - b.index);

@@ -1,7 +1,8 @@
 // rings.ts — closed boundaries of sets of labels, put together from a network's edges, and nested: outlines with holes.
 import { boundsOf, ringArea } from '../outline/measure.ts';
 import type { Path, Segment } from '../path/types.ts';
-import { backward, type Network, type Stretch } from './network.ts';
+import type { Network } from './network.ts';
+import { backward, type Stretch } from './stretch.ts';
 
 export interface Piece {
   /** An outline and its holes, to be filled by the even-odd rule. */
