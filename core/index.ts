@@ -6,6 +6,7 @@ export { bytesOf } from './base/bytes.ts';
 export { type ErrorCode, GeometryError, type Warning } from './base/errors.ts';
 export { kindNamed } from './base/kinds.ts';
 export { uniqueName } from './base/names.ts';
+export { toleranceFor } from './base/tolerance.ts';
 export { feetAndInches, MM_PER_UNIT, UNITS, type Unit } from './base/units.ts';
 export {
   BUILD_KINDS,
@@ -30,7 +31,7 @@ export { NO_EDGE, profileOf, specOf } from './builds/slab/slab.ts';
 export { checkOutlines } from './check/check.ts';
 export { MOST_OVERLAPS } from './check/fills.ts';
 export { FINDING_KINDS, type Finding, type FindingKind } from './check/finding.ts';
-export { type Arrival, arrangeLayers, type LayerWishes, toleranceFor } from './document/arrive.ts';
+export { type Arrival, arrangeLayers, type LayerWishes } from './document/arrive.ts';
 export { closingOf, isLeftOpen } from './document/closing.ts';
 export type { LayerChange } from './document/commands/change-layers.ts';
 export { applyCommand, COMMAND_KINDS, type Command, CommandSchema } from './document/commands/index.ts';

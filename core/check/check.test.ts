@@ -110,6 +110,15 @@ describe('the check list', () => {
   it('shows white shapes without calling them wrong', () => {
     const finding = found(drawingOf(FRAME, filledShape('w', 'M10 10h9v9h-9z', '#ffffff')), 'pale')!;
     expect(finding).toMatchObject({ shapes: ['w'], mend: null, isSafe: false });
+    // On a dark one, lying on it or in a hole of it, it is seen; where most of it reaches past that, it is not.
+    for (const [dark, isFound] of [
+      ['M5 5h20v20h-20z', false],
+      ['M5 5h20v20h-20z M10 10v9h9v-9z', false],
+      ['M5 5h8v20h-8z', true],
+    ] as const) {
+      const white = filledShape('w', 'M10 10h9v9h-9z', '#ffffff');
+      expect(!!found(drawingOf(FRAME, filledShape('d', dark, '#204060'), white), 'pale'), dark).toBe(isFound);
+    }
   });
 
   it('finds nothing in a clean drawing, nor in shapes that are switched off', () => {

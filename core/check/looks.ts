@@ -1,8 +1,10 @@
 // looks.ts — shapes by their looks: too small to matter, lettering that came along, outlines without a fill, white on
 // white, the paper behind the drawing.
 import { converter } from 'culori';
+import { pointInRings } from '../outline/apart.ts';
 import { isDust } from '../outline/dust.ts';
-import type { Bounds } from '../outline/types.ts';
+import { ringArea } from '../outline/measure.ts';
+import type { Bounds, Ring } from '../outline/types.ts';
 import { type Finding, finding } from './finding.ts';
 import { type CheckedContour, type CheckedShape, middleOf, type Subject } from './subject.ts';
 
@@ -112,16 +114,55 @@ function isPale(colour: string): boolean {
 const coversSheet = ({ contours }: CheckedShape, { width, height }: Subject['sheet']) =>
   Math.abs(contours.reduce((sum, { area }) => sum + area, 0)) >= PAPER.cover * width * height;
 
-/** White shapes, which cannot be seen on white. */
+/** Beside a shape it is looked at what it lies on: this far from its outline, as a share of the drawing's size, in so many places. */
+const [BESIDE, PLACES] = [0.002, 12];
+
+/** White shapes that lie on white, on which they cannot be seen. */
 export function pale(subject: Subject): Finding[] {
-  const found = subject.shapes.filter(
-    (checked) => isPale(checked.shape.colour) && !coversSheet(checked, subject.sheet),
+  const { shapes, sheet, size } = subject;
+  const dark = shapes.filter(({ shape }) => !shape.stroke && !isPale(shape.colour));
+  const isOnWhite = ({ contours }: CheckedShape) => {
+    const { ring } = contours.reduce((most, next) => (next.ring.length > most.ring.length ? next : most));
+    const places = placesAround(ring, BESIDE * size, PLACES);
+    const seen = places.filter(([x, y]) => dark.some((other) => isOver(other, x, y)));
+    return 2 * seen.length <= places.length;
+  };
+  const found = shapes.filter(
+    (checked) => isPale(checked.shape.colour) && !coversSheet(checked, sheet) && isOnWhite(checked),
   );
   return finding(
     'pale',
     found.map(({ shape, bounds }) => ({ shapes: [shape.id], place: middleOf(bounds) })),
     () => null,
     false,
+  );
+}
+
+/** Places spread along a ring, a little to its outside, or to its inside where it is a hole. */
+function placesAround(ring: Ring, gap: number, count: number): [x: number, y: number][] {
+  const n = ring.length / 2;
+  const outward = ringArea(ring) < 0 ? -gap : gap;
+  return Array.from({ length: Math.min(n, count) }, (_, k) => {
+    const i = 2 * Math.floor((k * n) / Math.min(n, count));
+    const j = (i + 2) % ring.length;
+    const [dx, dy] = [ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!];
+    const length = Math.hypot(dx, dy) || 1;
+    return [
+      (ring[i]! + ring[j]!) / 2 + (outward * dy) / length,
+      (ring[i + 1]! + ring[j + 1]!) / 2 - (outward * dx) / length,
+    ];
+  });
+}
+
+function isOver({ bounds, contours }: CheckedShape, x: number, y: number): boolean {
+  const isNear = x >= bounds.minX && x <= bounds.maxX && y >= bounds.minY && y <= bounds.maxY;
+  return (
+    isNear &&
+    pointInRings(
+      x,
+      y,
+      contours.map(({ ring }) => ring),
+    )
   );
 }
 

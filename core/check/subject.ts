@@ -1,4 +1,5 @@
 // subject.ts — the shapes of a drawing with what every check asks of them, computed once.
+import { TOLERANCE_SHARE } from '../base/tolerance.ts';
 import type { Drawing, Shape } from '../drawing.ts';
 import { roughSize } from '../outline/corners.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
@@ -25,17 +26,14 @@ export interface Subject {
   readonly shapes: readonly CheckedShape[];
   /** Longest side of everything, in user units. */
   readonly size: number;
-  /** How far curves may stray at first, in user units. */
+  /** How far chords may stray from curves, as when it is first built, in user units. */
   readonly tolerance: number;
   readonly sheet: Drawing['sheet'];
 }
 
-/** Chords are this share of the drawing's size off their curves, as when it is first built. */
-const CHORD_SHARE = 1e-4;
-
 export function subjectOf({ shapes, sheet }: Drawing): Subject {
   const size = roughSize(shapes.map(({ path }) => path));
-  const tolerance = CHORD_SHARE * size;
+  const tolerance = TOLERANCE_SHARE * size;
   const checked = shapes.flatMap((shape): CheckedShape[] => {
     const contours = contoursOf(shape.path).map((contour) => checkedContour(contour, tolerance));
     const bounds = boundsOf(contours.map(({ ring }) => ring));

@@ -1,6 +1,5 @@
 // arrive.ts — what was brought in becomes a source and layers of a project.
 import type { Warning } from '../base/errors.ts';
-import { roundFigure } from '../base/figures.ts';
 import { uniqueName } from '../base/names.ts';
 import { type Build, buildKind } from '../builds/index.ts';
 import type { Edge, EdgeShape } from '../builds/slab/schema.ts';
@@ -140,9 +139,3 @@ function grouped(
   });
   return { layers: inGroups, groups: [...groups.values()] };
 }
-
-/** Curves are followed within this share of the longest side. */
-const TOLERANCE_SHARE = 1e-4;
-
-/** A tolerance that suits something of this size: nothing of it is seen, and no point is there for nothing. */
-export const toleranceFor = (size: number): number => Math.max(1e-6, roundFigure(size * TOLERANCE_SHARE));

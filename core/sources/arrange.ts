@@ -269,10 +269,4 @@ function startReach(regions: readonly Region[], depth: number, tolerance: number
   return roundFigure(Math.min(most, Math.max(safe * SAFE_SHARE, depth * LEAST_EDGE_SHARE)));
 }
 
-/** Curves are followed within this share of the longest side. */
-const TOLERANCE_SHARE = 1e-4;
-
-/** A tolerance that suits something of this size: nothing of it is seen, and no point is there for nothing. */
-export const toleranceFor = (size: number): number => Math.max(1e-6, roundFigure(size * TOLERANCE_SHARE));
-
 const round3 = (v: number) => Math.round(v * 1000) / 1000;

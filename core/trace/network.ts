@@ -58,7 +58,9 @@ export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner
     const tangles = tanglesIn(stretches);
     if (tangles.length === 0) break;
     const changed = holds.add(tangles, chains, hold);
-    fitted = fitted.map((each, i) => (tracks[i]!.steps.some(({ link }) => changed.has(link)) ? fitOf(tracks[i]!) : each));
+    fitted = fitted.map((each, i) =>
+      tracks[i]!.steps.some(({ link }) => changed.has(link)) ? fitOf(tracks[i]!) : each,
+    );
     stretches = stretchesOf(chains, fitted, placeOf);
   }
   return {

@@ -1,5 +1,8 @@
 // rings.ts — closed boundaries of sets of labels, put together from a network's edges, and nested: outlines with holes.
+import { TOLERANCE_SHARE } from '../base/tolerance.ts';
+import { isDust } from '../outline/dust.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
+import { flatten } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import type { Network } from './network.ts';
 import { backward, type Stretch } from './stretch.ts';
@@ -43,7 +46,14 @@ export interface Side {
 
 /** All pieces of what lies on the right of the sides that `isInside` takes. */
 export function piecesBeside(network: Network, isInside: (side: Side) => boolean): Piece[] {
-  return piecesFrom(ringsOf(network, isInside));
+  const { columns, rows } = network.labels;
+  return piecesFrom(withoutDust(ringsOf(network, isInside), Math.max(columns, rows)));
+}
+
+/** Rings that anything is left of: two fits that lie on each other have nothing between them. @param size of the sheet, px */
+function withoutDust(rings: readonly TracedRing[], size: number): TracedRing[] {
+  const tolerance = TOLERANCE_SHARE * size;
+  return rings.filter(({ path }) => flatten(path, tolerance).some((ring) => !isDust(ring, tolerance)));
 }
 
 function ringsOf({ edges, labels: { labels } }: Network, isInside: (side: Side) => boolean): TracedRing[] {

@@ -18,8 +18,8 @@ const OPEN = -1;
 type Borders = ReadonlyMap<number, number>;
 
 /**
- * Pieces as they lie on each other: each goes on beneath what lies on it. What is seen through a hole of a piece and has the colour
- * of what that lies on is that, and no piece of its own.
+ * Pieces as they lie on each other: each goes on beneath what lies on it. What has the colour of what it lies on, or is seen through
+ * a hole of a piece and has the colour of what that lies on, is that, and no piece of its own.
  * @param pieces side by side, each a colour's own; all that is built
  * @param holes pieces of what can be seen through and does not reach the border of the sheet
  * @param isAlike whether two pieces have one colour
@@ -55,13 +55,20 @@ export function stackedPieces(
   });
 }
 
-/** What is seen through holes, and what of; the lowest first, which what lies on it depends on. */
+/**
+ * What is seen through holes or beside what lies on its own colour, and what of; the lowest first, which what lies on it depends
+ * on.
+ */
 function seenThrough(
   { hosts, borders, tiers }: Standing,
   isAlike: (a: number, b: number) => boolean,
 ): Map<number, number> {
   const seen = new Map<number, number>();
   for (const [i, host] of hosts.entries()) {
+    if (host >= 0 && isAlike(i, host)) {
+      seen.set(i, host);
+      continue;
+    }
     const below = host >= 0 ? hosts[host]! : BARE;
     const isHole = [...borders[i]!.keys()].every(
       (other) => other === host || (other >= 0 && tiers[other]! > tiers[i]!),

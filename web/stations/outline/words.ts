@@ -15,7 +15,7 @@ const NAMES: Record<FindingKind, readonly [one: string, many: string]> = {
   tiny: ['tiny piece', 'tiny pieces'],
   lettering: ['row of letters', 'rows of letters'],
   unfilled: ['closed line without a fill', 'closed lines without a fill'],
-  pale: ['white shape', 'white shapes'],
+  pale: ['white shape on white', 'white shapes on white'],
   ground: ['shape that looks like a ground', 'shapes that look like a ground'],
 };
 
