@@ -324,3 +324,12 @@ export function fitCircle({ xs, ys, tightness }: Run, from: number, to: number):
   }
   return { centre, radius, stray, strain };
 }
+
+/** Whether a cubic turns back at one of its ends or runs far past the other: short ones through a few points may. */
+export function isCurled(a: Vec, b: Vec, c: Vec, d: Vec): boolean {
+  const [x, y] = [d.x - a.x, d.y - a.y];
+  const square = x * x + y * y;
+  const along = (from: Vec, to: Vec) => (to.x - from.x) * x + (to.y - from.y) * y;
+  const isStray = (from: Vec, to: Vec) => along(from, to) < 0 || (to.x - from.x) ** 2 + (to.y - from.y) ** 2 > square;
+  return isStray(a, b) || isStray(c, d) || along(b, c) < 0;
+}

@@ -1,6 +1,7 @@
 // network.ts — the boundaries of a map of labels as one network of curves. Where three meet, two of them usually go on
 // smoothly and are fitted as one curve that the third ends on; every piece between two junctions is one curve for both
 // its sides, so that neighbours share it exactly. Where curves would cross, they follow the pixels more closely.
+import { TOLERANCE_SHARE } from '../base/tolerance.ts';
 import { reversed } from '../outline/reverse.ts';
 import { fitLine, type Vec } from '../path/fit.ts';
 import type { Segment } from '../path/types.ts';
@@ -10,7 +11,7 @@ import { type Direction, meetingPlace, straightest } from './meeting.ts';
 import { smoothAlong, smoothFor } from './noise.ts';
 import { type OutlineOptions, traceOutline, traceStroke } from './pieces.ts';
 import { backward, between, cutNear, moved, ordered, place, pointAt, type Stretch, stretchOf } from './stretch.ts';
-import { FOLLOWED, HOLDS, Holds, tanglesIn } from './tangles.ts';
+import { FOLLOWED, Holds, tanglesIn } from './tangles.ts';
 
 interface Edge {
   readonly chain: Chain;
@@ -35,6 +36,9 @@ export interface NetworkOptions {
   readonly corner: number;
 }
 
+/** Curves are fitted anew at most so many times where some cross; hardly any are after three. */
+const MOST_ROUNDS = 16;
+
 export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner, isClean }: NetworkOptions): Network {
   const { chains, junctions } = boundariesOf(labels, tonesFor);
   const inner = chains.filter((chain) => !isBorder(chain, labels));
@@ -54,10 +58,9 @@ export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner
   const fitOf = (track: Track<Chain>) => fitTrack(track, placeOf, holds, optionsFor);
   let fitted = tracks.map(fitOf);
   let stretches = stretchesOf(chains, fitted, placeOf);
-  for (const hold of HOLDS) {
-    const tangles = tanglesIn(stretches);
-    if (tangles.length === 0) break;
-    const changed = holds.add(tangles, chains, hold);
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const changed = holds.add(tanglesIn(stretches, TOLERANCE_SHARE * Math.max(labels.columns, labels.rows)), chains);
+    if (changed.size === 0) break;
     fitted = fitted.map((each, i) =>
       tracks[i]!.steps.some(({ link }) => changed.has(link)) ? fitOf(tracks[i]!) : each,
     );

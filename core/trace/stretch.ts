@@ -1,5 +1,5 @@
 // stretch.ts — pieces of curve that follow each other: cut where others meet them, their ends moved, turned round.
-import type { Vec } from '../path/fit.ts';
+import { isCurled, type Vec } from '../path/fit.ts';
 import type { Path, Segment } from '../path/types.ts';
 
 /** Pieces that follow each other; the first begins at `start`. */
@@ -145,6 +145,17 @@ function part(curve: Stretch, piece: number, t0: number, t1: number): Segment {
   ];
 }
 
+/** Curves shorter than this from end to end are lines where a few points, or moving their ends, would curl them, px. */
+const SHORT = 3;
+
+export function tamed(a: Vec, segment: Segment): Segment {
+  const [letter, bx, by, cx, cy] = segment;
+  if (letter !== 'C') return segment;
+  const d = endOf(segment);
+  const isShort = Math.hypot(d.x - a.x, d.y - a.y) < SHORT;
+  return isShort && isCurled(a, { x: bx, y: by }, { x: cx, y: cy }, d) ? ['L', d.x, d.y] : segment;
+}
+
 /** A stretch whose ends are moved a little, the nearest handles with them. */
 export function moved(stretch: Stretch, start: Vec | null, end: Vec | null): Stretch {
   const segments = [...stretch.segments];
@@ -159,7 +170,11 @@ export function moved(stretch: Stretch, start: Vec | null, end: Vec | null): Str
     segments[segments.length - 1] =
       last[0] === 'C' ? ['C', last[1], last[2], last[3] + dx, last[4] + dy, end.x, end.y] : ['L', end.x, end.y];
   }
-  return { start: start ?? stretch.start, segments };
+  const first = start ?? stretch.start;
+  segments[0] = tamed(first, segments[0]!);
+  const before = segments.length > 1 ? endOf(segments.at(-2)!) : first;
+  segments[segments.length - 1] = tamed(before, segments.at(-1)!);
+  return { start: first, segments };
 }
 
 export function backward({ start, segments }: Stretch): Stretch {

@@ -13,13 +13,19 @@ interface Tangle {
   readonly edges: readonly [number, number];
 }
 
-/** How far chords may stray from their curves where crossings are looked for, px. */
-const CHORDS = 0.03;
+/** How closely curves are followed where crossings are looked for, as shares of the tolerance: more finely than by it, and by it. */
+const CHORDS = [0.2, 1] as const;
 
-/** Where stretches pass through each other; those that share an end do not there. */
-export function tanglesIn(stretches: readonly Stretch[]): Tangle[] {
+/**
+ * Where stretches pass through each other; those that share an end do not there.
+ * @param tolerance by which curves are followed later on, px
+ */
+export const tanglesIn = (stretches: readonly Stretch[], tolerance: number): Tangle[] =>
+  CHORDS.flatMap((share) => crossingsIn(stretches, share * tolerance));
+
+function crossingsIn(stretches: readonly Stretch[], chords: number): Tangle[] {
   const lines = stretches.map(
-    ({ start, segments }) => polylines([['M', start.x, start.y], ...segments], CHORDS)[0]!.points,
+    ({ start, segments }) => polylines([['M', start.x, start.y], ...segments], chords)[0]!.points,
   );
   const total = lines.reduce((sum, line) => sum + line.length / 2 - 1, 0);
   const s = new Float64Array(4 * total);
@@ -54,8 +60,13 @@ export function tanglesIn(stretches: readonly Stretch[]): Tangle[] {
 export const FOLLOWED = { loosely: 0, asPlaced: 1, betweenPixels: 2 } as const;
 type Followed = (typeof FOLLOWED)[keyof typeof FOLLOWED];
 
+interface Hold {
+  readonly reach: number;
+  readonly followed: Followed;
+}
+
 /** How far around a tangle points are followed one by one, px, and how: further and more strictly where that does not help. */
-export const HOLDS: readonly { readonly reach: number; readonly followed: Followed }[] = [
+const HOLDS: readonly Hold[] = [
   { reach: 2, followed: FOLLOWED.asPlaced },
   { reach: 4, followed: FOLLOWED.asPlaced },
   { reach: 4, followed: FOLLOWED.betweenPixels },
@@ -85,34 +96,71 @@ export class Holds {
     return this.points.get(chain) ?? null;
   }
 
-  /** Holds what lies near to tangles. @param chains of the stretches @returns the chains that are followed otherwise now */
-  add(
-    tangles: readonly Tangle[],
-    chains: readonly Chain[],
-    { reach, followed }: (typeof HOLDS)[number],
-  ): ReadonlySet<Chain> {
+  /**
+   * Holds what lies near to each tangle, by the first of {@link HOLDS} that is not in force there yet.
+   * @param chains of the stretches
+   * @returns the chains that are followed otherwise now
+   */
+  add(tangles: readonly Tangle[], chains: readonly Chain[]): ReadonlySet<Chain> {
     const changed = new Set<Chain>();
-    const freed = new Set<number>();
-    for (const { at, edges } of tangles) {
-      const isNear = (x: number, y: number) => Math.hypot(x - at.x, y - at.y) <= reach;
-      for (const edge of new Set(edges)) {
-        const chain = chains[edge]!;
-        const marks = this.points.get(chain) ?? new Uint8Array(chain.points.length / 2);
-        for (let i = 0; i < marks.length; i++) {
-          if (marks[i]! >= followed || !isNear(chain.points[2 * i]!, chain.points[2 * i + 1]!)) continue;
-          marks[i] = followed;
-          changed.add(chain);
-        }
-        this.points.set(chain, marks);
-        for (const junction of [chain.from, chain.to]) {
-          if (junction < 0 || this.isHeld[junction]) continue;
-          if (!isNear(this.junctions[2 * junction]!, this.junctions[2 * junction + 1]!)) continue;
-          this.isHeld[junction] = 1;
-          freed.add(junction);
-        }
+    const held = new Set<number>();
+    // All are looked at before any is held: two tangles in one place are one.
+    const wanted = tangles.map((tangle) => ({
+      tangle,
+      hold: HOLDS.find((hold) => this.wouldHold(tangle, chains, hold)),
+    }));
+    for (const { tangle, hold } of wanted) if (hold) this.hold(tangle, chains, hold, changed, held);
+    for (const chain of chains) if (held.has(chain.from) || held.has(chain.to)) changed.add(chain);
+    return changed;
+  }
+
+  private wouldHold({ at, edges }: Tangle, chains: readonly Chain[], { reach, followed }: Hold): boolean {
+    return edges.some((edge) => {
+      const chain = chains[edge]!;
+      const marks = this.points.get(chain);
+      return (
+        this.pointsNear(chain, at, reach).some((i) => (marks?.[i] ?? 0) < followed) ||
+        this.junctionsNear(chain, at, reach).some((junction) => !this.holds(junction))
+      );
+    });
+  }
+
+  private hold(
+    { at, edges }: Tangle,
+    chains: readonly Chain[],
+    { reach, followed }: Hold,
+    changed: Set<Chain>,
+    held: Set<number>,
+  ): void {
+    for (const edge of edges) {
+      const chain = chains[edge]!;
+      const marks = this.points.get(chain) ?? new Uint8Array(chain.points.length / 2);
+      for (const i of this.pointsNear(chain, at, reach)) {
+        if (marks[i]! >= followed) continue;
+        marks[i] = followed;
+        changed.add(chain);
+      }
+      this.points.set(chain, marks);
+      for (const junction of this.junctionsNear(chain, at, reach)) {
+        if (this.holds(junction)) continue;
+        this.isHeld[junction] = 1;
+        held.add(junction);
       }
     }
-    for (const chain of chains) if (freed.has(chain.from) || freed.has(chain.to)) changed.add(chain);
-    return changed;
+  }
+
+  private pointsNear({ points }: Chain, { x, y }: Vec, reach: number): number[] {
+    const near: number[] = [];
+    for (let i = 0; i < points.length; i += 2) {
+      if (Math.hypot(points[i]! - x, points[i + 1]! - y) <= reach) near.push(i / 2);
+    }
+    return near;
+  }
+
+  private junctionsNear({ from, to }: Chain, { x, y }: Vec, reach: number): number[] {
+    return [from, to].filter((junction) => {
+      const [u, v] = [this.junctions[2 * junction], this.junctions[2 * junction + 1]];
+      return junction >= 0 && Math.hypot(u! - x, v! - y) <= reach;
+    });
   }
 }
