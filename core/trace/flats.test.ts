@@ -150,6 +150,16 @@ describe('colours', () => {
     expect(stacked.colours.map(({ pieces }) => pieces.length)).toEqual([1, 1, 1]);
   });
 
+  it('that are only in pieces too small to keep are counted', () => {
+    const spotted = painting(120, 60, '#f4efe2', [
+      [[disc(30, 30, 20)], '#20344a'],
+      [[rectangle(80, 20, 5, 5)], '#c9593f'],
+    ]);
+    expect([trace(spotted).colours.length, trace(spotted).small]).toEqual([3, 0]);
+    const kept = trace(spotted, { detail: 30 });
+    expect([kept.colours.length, kept.seen, kept.small]).toEqual([2, 3, 1]);
+  });
+
   it('are merged to a given number, or picked by hand', () => {
     const two = trace(FLAG, { count: 2 });
     expect([two.colours.length, two.seen]).toEqual([2, 4]);

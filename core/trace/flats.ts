@@ -56,6 +56,8 @@ export interface FlatTrace {
   readonly network: Network;
   /** Colours that stand apart in the picture, those of the trace or more. */
   readonly seen: number;
+  /** How many of those are only in pieces that are smaller than what is kept. */
+  readonly small: number;
   /** Which colour of `colours` each pixel has, counted from 1; 0 where the picture can be seen through. */
   readonly labels: Uint8Array;
 }
@@ -74,6 +76,7 @@ export function traceFlats(
   const planes = planesOf(picture, options.isGrey);
   const { labels: found, shades, seen, isClean } = labelsOf(picture, planes, options, (share) => report(0.7 * share));
   const raw = withoutSmall(found, width, height, options.detail);
+  const small = coloursIn(found) - coloursIn(raw);
   const ground = groundOf(raw, width, height);
   const order = paintOrder(raw, width, height, shades.length, ground);
   const ranks = new Uint8Array(shades.length + 1);
@@ -97,9 +100,13 @@ export function traceFlats(
     })),
     network,
     seen,
+    small,
     labels,
   };
 }
+
+/** How many labels there are in a map, 0 left out. */
+const coloursIn = (labels: Uint8Array): number => new Set(labels).size - Number(labels.includes(0));
 
 /** The pieces of all ranks, by their ranks. @param hasGround whether what reaches the border of the first rank is the ground */
 function flatPieces(network: Network, ranks: number, hasGround: boolean, layering: Layering): FlatPiece[] {
@@ -163,7 +170,7 @@ function labelsOf(
   // A picture of nothing but soft changes keeps its shades: one surface would leave nothing to cut out.
   const isAllOne = surfaces.every((root) => root <= 1) && !labels.includes(0);
   const joined = isAllOne ? { labels, shades } : joinedSurfaces(labels, shades, surfaces);
-  return { ...joined, seen: joined.shades.length, isClean };
+  return { ...joined, seen: coloursIn(joined.labels), isClean };
 }
 
 /** A shade that covers this share of its surface stands for it; else their mean does. */

@@ -149,13 +149,18 @@ function flatShapes(prepared: Prepared, settings: TraceSettings, report: Report)
     picked: settings.picked,
     layering: settings.layering,
   };
-  const { colours, network, seen } = traceFlats(picture, options, report);
+  const { colours, network, seen, small } = traceFlats(picture, options, report);
   const warnings: Warning[] = [];
   // One colour all over is nothing to cut out.
   if (colours.length === 1 && colours[0]!.isGround) return { shapes: [], ground: [], curves: 0, stray: 0, warnings };
-  if (seen > colours.length) {
-    const message = `${seen} ${isGrey ? 'tones' : 'colours'} merged into ${colours.length}.`;
-    warnings.push({ code: 'merged', message });
+  const [one, many] = isGrey ? ['tone', 'tones'] : ['colour', 'colours'];
+  if (seen - small > colours.length) {
+    warnings.push({ code: 'merged', message: `${seen - small} ${many} merged into ${colours.length}.` });
+  }
+  if (small > 0) {
+    const which = small === 1 ? `1 ${one} is` : `${small} ${many} are`;
+    const message = `${which} only in pieces under ${settings.detail} square pixels and left out; a lower Detail keeps them.`;
+    warnings.push({ code: 'small', message });
   }
   // What lies on others after what it lies on, and within a tier the larger first.
   const pieces = colours
