@@ -1,7 +1,9 @@
 // screenshots.mjs — `npm run screenshots`: one current picture of each main view, from the demo, into docs/screenshots.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { withPage } from './browser.mjs';
+import { spoiltPictures } from './pictures.mjs';
 import { ROOT } from './setup.mjs';
 
 const OUT = join(ROOT, 'docs', 'screenshots');
@@ -14,6 +16,43 @@ const DEMOS = {
   'Saltmarsh hall': 'hall',
   'Saltmarsh tide tiles': 'tiles',
 };
+
+/** Pictures as they came with the trace beside them, and as the solids they are at first, untouched: two of each, in turns. */
+async function picturesBroughtIn(page) {
+  const shots = [];
+  for (const [name, buffer] of Object.entries(await spoiltPictures())) {
+    await page.goto('/');
+    await page.locator('input[type=file]').first().setInputFiles({ name, mimeType: 'image/*', buffer });
+    await page.locator('[aria-label="Proof"][data-fresh="true"]').waitFor({ timeout: 120_000 });
+    await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Source' }).click();
+    await page.locator('[data-picture-desk="ready"]').waitFor();
+    await page.locator('[data-look]').waitFor();
+    await page.getByRole('button', { name: 'Before and after, divided' }).click();
+    await page.waitForTimeout(1500);
+    shots.push(await page.screenshot());
+    await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Build' }).click();
+    await page.waitForTimeout(3000);
+    shots.push(await page.screenshot());
+  }
+  return shots;
+}
+
+/** Shots in four columns, a third as large. */
+async function writeSheet(shots) {
+  const [width, height, columns] = [480, 300, 4];
+  const tiles = await Promise.all(
+    shots.map(async (shot, i) => ({
+      input: await sharp(shot).resize(width, height).png().toBuffer(),
+      left: (i % columns) * width,
+      top: Math.floor(i / columns) * height,
+    })),
+  );
+  const sheet = { width: columns * width, height: Math.ceil(shots.length / columns) * height, channels: 3 };
+  await sharp({ create: { ...sheet, background: '#ffffff' } })
+    .composite(tiles)
+    .png({ palette: true, quality: 90 })
+    .toFile(join(OUT, 'pictures.png'));
+}
 
 await withPage(async (page) => {
   mkdirSync(OUT, { recursive: true });
@@ -91,9 +130,6 @@ await withPage(async (page) => {
   await station('Build');
   await layer('Rim');
   await shoot('build');
-  await page.keyboard.press('p');
-  await shoot('build-plaster');
-  await page.keyboard.press('p');
   await page.getByRole('link', { name: 'Proof', exact: true }).click();
   await page.getByRole('img', { name: /^Smallest angle/ }).waitFor();
   await shoot('proof');
@@ -134,4 +170,5 @@ await withPage(async (page) => {
   await page.goto('/help/build');
   await page.getByRole('img').first().waitFor();
   await shoot('guide');
+  await writeSheet(await picturesBroughtIn(page));
 });
