@@ -71,6 +71,8 @@ export function cutNear(curve: Stretch, ends: readonly number[] | null, index: n
 /** Steps in which a piece is looked through for the nearest place, before it is narrowed down. */
 const STEPS = 16;
 const NARROWINGS = 30;
+/** Cuts as near as this to an end of a piece, as a share of it, are there. */
+const SNAP = 1e-6;
 
 function nearestOn(curve: Stretch, piece: number, at: Vec): { t: number; distance: number } {
   const distance = (t: number) => {
@@ -86,7 +88,9 @@ function nearestOn(curve: Stretch, piece: number, at: Vec): { t: number; distanc
     else low = p;
   }
   const t = (low + high) / 2;
-  return { t, distance: distance(t) };
+  // Ends are met exactly.
+  const exact = t < SNAP ? 0 : t > 1 - SNAP ? 1 : t;
+  return { t: exact, distance: distance(exact) };
 }
 
 const endOf = (segment: Segment): Vec => ({ x: segment.at(-2) as number, y: segment.at(-1) as number });

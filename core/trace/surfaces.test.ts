@@ -77,6 +77,27 @@ describe('two colours', () => {
     expect(colours.find(({ colour }) => colour === '#d9cb9f')!.pieces).toHaveLength(2);
   });
 
+  it('that meet only in specks stay two: what rings beside an edge looks like white in near-white', () => {
+    const sign = painting(240, 160, '#ffffff', [
+      [[rectangle(20, 20, 200, 120)], '#ff822d'],
+      [[rectangle(50, 40, 24, 80)], '#fcf2ff'],
+      [[rectangle(110, 40, 24, 80)], '#fcf2ff'],
+      [[rectangle(170, 40, 24, 80)], '#fcf2ff'],
+    ]);
+    const data = sign.data.slice();
+    // Swells to white and back within a stroke, without an edge.
+    for (let y = 60; y < 80; y++) {
+      for (let x = 50; x < 74; x++) {
+        const swell = Math.max(0, 1 - Math.hypot(x - 62, y - 70) / 9);
+        for (let c = 0; c < 3; c++) {
+          const i = 4 * (240 * y + x) + c;
+          data[i] = data[i]! + swell * (255 - data[i]!);
+        }
+      }
+    }
+    expect(coloursOf({ ...sign, data }).map(({ colour }) => colour)).toContain('#fcf2ff');
+  });
+
   it('in narrow bands between others stay apart', () => {
     const bands = painting(200, 120, '#ffffff', [
       [[rectangle(20, 20, 160, 30)], '#20344a'],

@@ -6,8 +6,10 @@ import { apart, type Planes, type Shade } from './planes.ts';
 const NEAR = 3;
 /** Edges are in focus up to this width, px. */
 const SHARP = 2.5;
-/** Of borders with fewer places nothing is known. */
+/** Of borders with fewer places nothing is known, … */
 const TELLING = 24;
+/** … nor of those that are a smaller share of all borders of either shade: ringing makes specks of one in another. */
+const COMMON = 0.1;
 /** There is no edge where the tone changes by less than this share of the step between two shades … */
 const [NO_STEP, NO_STEP_CLOSE] = [0.6, 0.45];
 /** … nor where this share of the change lies beyond an edge's width on either side: a ramp goes on. */
@@ -49,9 +51,10 @@ export function surfacesOf(
   const groups = Array.from({ length: shades.length + 1 }, (_, label) => new Set([label]));
   const edges = new Set<number>();
   const joins: { key: number; count: number }[] = [];
-  for (const [key, border] of bordersOf(planes, labels, shades, reach)) {
-    if (border.count < TELLING) continue;
+  const { borders, lengths } = bordersOf(planes, labels, shades, reach);
+  for (const [key, border] of borders) {
     const [a, b] = [key >> 8, key & 255];
+    if (border.count < Math.max(TELLING, COMMON * Math.min(lengths[a]!, lengths[b]!))) continue;
     const isClear = apart(shades[a - 1]!, shades[b - 1]!) > Math.max(UNCLEAR, UNCLEAR_BY_NOISE * noise);
     const isOne = isOneSurface(border, { areWide: isWide[a]! && isWide[b]!, isClear, isSharp });
     if (isOne) joins.push({ key, count: border.count });
@@ -109,13 +112,16 @@ function wideLabels(labels: Uint8Array, width: number, reach: number, count: num
   return Array.from(all, (total, label) => within[label]! >= WIDE_SHARE * total);
 }
 
-/** Of labels that meet, by both their numbers. */
-function bordersOf(planes: Planes, labels: Uint8Array, shades: readonly Shade[], reach: number): Map<number, Border> {
+/** Of labels that meet, by both their numbers; and how long the borders of each label are in all, px. */
+function bordersOf(planes: Planes, labels: Uint8Array, shades: readonly Shade[], reach: number) {
   const { width, height } = planes;
   const borders = new Map<number, Border>();
+  const lengths = new Float64Array(shades.length + 1);
   const isNear = shades.map((a) => shades.map((b) => apart(a, b) <= FARTHEST));
   const look = (i: number, step: number, before: number, behind: number) => {
     const [first, second] = [labels[i]!, labels[i + step]!];
+    lengths[first]!++;
+    lengths[second]!++;
     if (first === second || first === 0 || second === 0 || !isNear[first - 1]![second - 1]) return;
     if (before < 2 * reach || behind < 2 * reach) return;
     const key = keyOf(first, second);
@@ -135,7 +141,7 @@ function bordersOf(planes: Planes, labels: Uint8Array, shades: readonly Shade[],
       if (y + 1 < height && labels[i] !== labels[i + width]) look(i, width, y, height - 2 - y);
     }
   }
-  return borders;
+  return { borders, lengths };
 }
 
 /** How far a pixel is from one shade to another, as a share of that way. */
