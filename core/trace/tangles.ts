@@ -114,9 +114,16 @@ export class Holds {
     return changed;
   }
 
-  private wouldHold({ at, edges }: Tangle, chains: readonly Chain[], { reach, followed }: Hold): boolean {
-    return edges.some((edge) => {
-      const chain = chains[edge]!;
+  /** The chains that cross, and all that meet them near there. */
+  private involved({ at, edges }: Tangle, chains: readonly Chain[], reach: number): Chain[] {
+    const own = edges.map((edge) => chains[edge]!);
+    const near = new Set(own.flatMap((chain) => this.junctionsNear(chain, at, reach)));
+    return near.size === 0 ? own : [...own, ...chains.filter(({ from, to }) => near.has(from) || near.has(to))];
+  }
+
+  private wouldHold(tangle: Tangle, chains: readonly Chain[], { reach, followed }: Hold): boolean {
+    const { at } = tangle;
+    return this.involved(tangle, chains, reach).some((chain) => {
       const marks = this.points.get(chain);
       return (
         this.pointsNear(chain, at, reach).some((i) => (marks?.[i] ?? 0) < followed) ||
@@ -126,14 +133,14 @@ export class Holds {
   }
 
   private hold(
-    { at, edges }: Tangle,
+    tangle: Tangle,
     chains: readonly Chain[],
     { reach, followed }: Hold,
     changed: Set<Chain>,
     held: Set<number>,
   ): void {
-    for (const edge of edges) {
-      const chain = chains[edge]!;
+    const { at } = tangle;
+    for (const chain of this.involved(tangle, chains, reach)) {
       const marks = this.points.get(chain) ?? new Uint8Array(chain.points.length / 2);
       for (const i of this.pointsNear(chain, at, reach)) {
         if (marks[i]! >= followed) continue;
