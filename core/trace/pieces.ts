@@ -18,7 +18,6 @@ import type { Path, Segment } from '../path/types.ts';
 import { type Corner, findCorners, LEAST_COSINE, SKIP } from './corners.ts';
 import { Row, type Smooth } from './row.ts';
 import { straightsBetween } from './straights.ts';
-import { tamed } from './stretch.ts';
 
 export interface OutlineOptions {
   /** How far a curve may stray from the contour, px. */
@@ -384,8 +383,8 @@ function curve({ all, zero }: Row, { from, to, start, end }: CurveWishes): Cubic
   return fitCubic(all, { from: from + 1 + zero, to: to - 1 + zero, start, end, enough: 1 });
 }
 
-function push(path: Segment[], [a, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {
-  path.push(tamed(a, ['C', b.x, b.y, c.x, c.y, d.x, d.y]));
+function push(path: Segment[], [, b, c, d]: readonly [Vec, Vec, Vec, Vec]): void {
+  path.push(['C', b.x, b.y, c.x, c.y, d.x, d.y]);
 }
 
 const negative = ({ x, y }: Vec): Vec => ({ x: -x, y: -y });

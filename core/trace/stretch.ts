@@ -149,10 +149,10 @@ function part(curve: Stretch, piece: number, t0: number, t1: number): Segment {
   ];
 }
 
-/** Curves shorter than this from end to end are lines where a few points, or moving their ends, would curl them, px. */
+/** Curves shorter than this from end to end are lines where moving their ends would curl them, px. */
 const SHORT = 3;
 
-export function tamed(a: Vec, segment: Segment): Segment {
+function tamed(a: Vec, segment: Segment): Segment {
   const [letter, bx, by, cx, cy] = segment;
   if (letter !== 'C') return segment;
   const d = endOf(segment);
