@@ -19,7 +19,7 @@ const BADGE = drawn(
    <path d="M110 326q25 -14 50 0t50 0t50 0t50 0"/></g>`,
 );
 
-/** Three blocks of a made-up alphabet on a framed plate: no font is needed to draw it. */
+/** A word of strokes on a framed plate: no font is needed to draw it. */
 const PLATE = drawn(
   640,
   300,
@@ -29,7 +29,7 @@ const PLATE = drawn(
    <path d="M214 218L258 88L302 218M230 174H286"/><path d="M342 84V206H416"/><path d="M436 92H546M491 92V218"/></g>`,
 );
 
-/** A heron’s head in lines of three pixels. */
+/** A bird in lines of three pixels. */
 const OUTLINES = drawn(
   480,
   480,

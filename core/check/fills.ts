@@ -1,9 +1,7 @@
 // fills.ts — filled outlines: those that cross themselves, holes that are filled, copies, overlaps of one colour.
-import { numbersAt } from '../base/arrays.ts';
-import { cross, isInside } from '../outline/apart.ts';
+import { eachCrossing, isInside, segmentsOf } from '../outline/apart.ts';
 import { coverOf } from '../outline/cover.ts';
 import { sharedArea } from '../outline/overlap.ts';
-import { SegmentGrid } from '../outline/segment-grid.ts';
 import type { Bounds, Region, Ring } from '../outline/types.ts';
 import { type Finding, finding } from './finding.ts';
 import { type CheckedContour, type CheckedShape, middleOf, type Subject } from './subject.ts';
@@ -20,32 +18,12 @@ export function crossings({ shapes }: Subject): Finding[] {
 }
 
 function firstCrossing(rings: readonly Ring[]): [number, number] | null {
-  const total = rings.reduce((sum, ring) => sum + ring.length / 2, 0);
-  const segments = new Float64Array(4 * total);
-  const ringOf = new Uint32Array(total);
-  let at = 0;
-  for (const [r, ring] of rings.entries()) {
-    for (let i = 0; i < ring.length; i += 2) {
-      const j = (i + 2) % ring.length;
-      ringOf[at] = r;
-      segments.set([ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!], 4 * at++);
-    }
-  }
-  const grid = new SegmentGrid(segments);
-  for (let s = 0; s < total; s++) {
-    const [ax, ay, bx, by] = numbersAt(segments, 4 * s, 4);
-    let place: [number, number] | null = null;
-    grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
-      if (place || other <= s) return;
-      const [cx, cy, dx, dy] = numbersAt(segments, 4 * other, 4);
-      if (!cross(ax, ay, bx, by, cx, cy, dx, dy)) return;
-      const turns = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
-      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / turns;
-      place = [ax + t * (bx - ax), ay + t * (by - ay)];
-    });
-    if (place) return place;
-  }
-  return null;
+  let place: [number, number] | null = null;
+  eachCrossing(segmentsOf(rings), (_, __, x, y) => {
+    place = [x, y];
+    return false;
+  });
+  return place;
 }
 
 /** Outlines inside another of their shape that the fill rule closes, though they look like holes. */

@@ -120,11 +120,15 @@ const [BESIDE, PLACES] = [0.002, 12];
 /** White shapes that lie on white, on which they cannot be seen. */
 export function pale(subject: Subject): Finding[] {
   const { shapes, sheet, size } = subject;
-  const dark = shapes.filter(({ shape }) => !shape.stroke && !isPale(shape.colour));
+  const dark = shapes
+    .filter(({ shape }) => !shape.stroke && !isPale(shape.colour))
+    .map(({ bounds, contours }) => ({ bounds, rings: contours.map(({ ring }) => ring) }));
   const isOnWhite = ({ contours }: CheckedShape) => {
     const { ring } = contours.reduce((most, next) => (next.ring.length > most.ring.length ? next : most));
     const places = placesAround(ring, BESIDE * size, PLACES);
-    const seen = places.filter(([x, y]) => dark.some((other) => isOver(other, x, y)));
+    const seen = places.filter(([x, y]) =>
+      dark.some(({ bounds, rings }) => isWithin(bounds, x, y) && pointInRings(x, y, rings)),
+    );
     return 2 * seen.length <= places.length;
   };
   const found = shapes.filter(
@@ -140,10 +144,11 @@ export function pale(subject: Subject): Finding[] {
 
 /** Places spread along a ring, a little to its outside, or to its inside where it is a hole. */
 function placesAround(ring: Ring, gap: number, count: number): [x: number, y: number][] {
-  const n = ring.length / 2;
   const outward = ringArea(ring) < 0 ? -gap : gap;
-  return Array.from({ length: Math.min(n, count) }, (_, k) => {
-    const i = 2 * Math.floor((k * n) / Math.min(n, count));
+  const corners = ring.length / 2;
+  const places = Math.min(corners, count);
+  return Array.from({ length: places }, (_, k) => {
+    const i = 2 * Math.floor((k * corners) / places);
     const j = (i + 2) % ring.length;
     const [dx, dy] = [ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!];
     const length = Math.hypot(dx, dy) || 1;
@@ -154,17 +159,8 @@ function placesAround(ring: Ring, gap: number, count: number): [x: number, y: nu
   });
 }
 
-function isOver({ bounds, contours }: CheckedShape, x: number, y: number): boolean {
-  const isNear = x >= bounds.minX && x <= bounds.maxX && y >= bounds.minY && y <= bounds.maxY;
-  return (
-    isNear &&
-    pointInRings(
-      x,
-      y,
-      contours.map(({ ring }) => ring),
-    )
-  );
-}
+const isWithin = ({ minX, minY, maxX, maxY }: Bounds, x: number, y: number) =>
+  x >= minX && x <= maxX && y >= minY && y <= maxY;
 
 /** The paper that came along: the lowest shape, as large as the sheet and as light. */
 export function ground({ shapes, sheet }: Subject): Finding[] {

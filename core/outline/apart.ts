@@ -82,6 +82,27 @@ export function eachNearPair(s: Float64Array, distance: number, visit: Visit): v
   }
 }
 
+/**
+ * Calls for each pair of edges that pass through each other, with their numbers and the place, until it is told to stop.
+ * @param s edges, four numbers each
+ */
+export function eachCrossing(s: Float64Array, visit: (i: number, j: number, x: number, y: number) => boolean): void {
+  const grid = new SegmentGrid(s);
+  let goesOn = true;
+  for (let i = 0; i < s.length && goesOn; i += 4) {
+    const [ax, ay, bx, by] = [s[i]!, s[i + 1]!, s[i + 2]!, s[i + 3]!];
+    grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
+      const j = 4 * other;
+      if (!goesOn || j <= i) return;
+      const [cx, cy, dx, dy] = [s[j]!, s[j + 1]!, s[j + 2]!, s[j + 3]!];
+      if (!cross(ax, ay, bx, by, cx, cy, dx, dy)) return;
+      const turns = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / turns;
+      goesOn = visit(i / 4, other, ax + t * (bx - ax), ay + t * (by - ay));
+    });
+  }
+}
+
 export type Segment = readonly [ax: number, ay: number, bx: number, by: number];
 
 /** Whether two segments cross or come within `distance` of each other. */

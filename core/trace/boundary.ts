@@ -254,8 +254,8 @@ function thinned(points: readonly number[], middles: readonly number[], isClosed
   for (let i = 0; i < points.length; i += 2) {
     const [x, y] = [points[i]!, points[i + 1]!];
     if (n > 0 && !isApart(n - 2, x, y)) continue;
-    kept.set([x, y], n);
-    sides.set([middles[i]!, middles[i + 1]!], n);
+    [kept[n], kept[n + 1]] = [x, y];
+    [sides[n], sides[n + 1]] = [middles[i]!, middles[i + 1]!];
     n += 2;
   }
   while (isClosed && n > 2 && !isApart(0, kept[n - 2]!, kept[n - 1]!)) n -= 2;

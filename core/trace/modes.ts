@@ -59,7 +59,7 @@ export function flatColours(planes: Planes, most: number): { modes: Mode[]; core
   const found = modesOf(cores, { noise, radius, most });
   // Grain and texture are flat nowhere: their colours are those that most pixels have.
   const modes = found.length > 0 ? found : modesOf(everywhere(planes), { noise, radius, most });
-  if (modes.length === 1 && strayFrom(modes[0]!.shade, planes) > Math.max(RADIUS, STRAY_BY_NOISE * noise)) {
+  if (modes.length === 1 && doMostStray(planes, modes[0]!.shade, Math.max(RADIUS, STRAY_BY_NOISE * noise))) {
     // Soft changes alone come together in one mode: it is all the tones that they go through.
     return { modes: modesOf(everywhere(planes), { noise, radius: RADIUS, most }), cores, noise };
   }
@@ -73,10 +73,15 @@ export function flatColours(planes: Planes, most: number): { modes: Mode[]; core
 /** Half of the pixels that have but grain lie within 0.67 deviations of their shade. */
 const STRAY_BY_NOISE = 0.8;
 
-/** How far the tones of pixels stray from a shade: the median, in bytes, which thin lines and small parts do not move. */
-function strayFrom(shade: Shade, { y, isClear }: Planes): number {
-  const strays = y.filter((_, i) => !isClear[i]).map((tone) => Math.abs(tone - shade[0]));
-  return strays.sort()[strays.length >> 1] ?? 0;
+/** Whether at least half of the pixels have tones further from a shade than `most` bytes: thin lines and small parts do not count. */
+function doMostStray({ y, isClear }: Planes, shade: Shade, most: number): boolean {
+  let [all, far] = [0, 0];
+  for (let i = 0; i < y.length; i++) {
+    if (isClear[i]) continue;
+    all++;
+    if (Math.abs(y[i]! - shade[0]) > most) far++;
+  }
+  return all > 0 && 2 * far >= all;
 }
 
 /** Every pixel that can be seen, as if it lay in a flat place. */

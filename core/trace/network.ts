@@ -52,14 +52,15 @@ export function networkOf(labels: LabelMap, tonesFor: TonesFor, { smooth, corner
     inner,
     meetings.map(({ throughs }) => throughs),
   );
-  const holds = new Holds(junctions);
+  const holds = new Holds(chains, junctions);
+  const tolerance = TOLERANCE_SHARE * Math.max(labels.columns, labels.rows);
   const placeOf = (junction: number): Vec =>
     holds.holds(junction) ? { x: junctions[2 * junction]!, y: junctions[2 * junction + 1]! } : meetings[junction]!.at;
   const fitOf = (track: Track<Chain>) => fitTrack(track, placeOf, holds, optionsFor);
   let fitted = tracks.map(fitOf);
   let stretches = stretchesOf(chains, fitted, placeOf);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const changed = holds.add(tanglesIn(stretches, TOLERANCE_SHARE * Math.max(labels.columns, labels.rows)), chains);
+    const changed = holds.add(tanglesIn(stretches, tolerance));
     if (changed.size === 0) break;
     fitted = fitted.map((each, i) =>
       tracks[i]!.steps.some(({ link }) => changed.has(link)) ? fitOf(tracks[i]!) : each,

@@ -1,7 +1,6 @@
 // tangles.ts — places where the curves of a network cross each other or themselves, and the points of its chains that are
 // followed one by one there: as they were placed, and where those cross too, through the middles of the pixels' sides.
-import { cross } from '../outline/apart.ts';
-import { SegmentGrid } from '../outline/segment-grid.ts';
+import { eachCrossing } from '../outline/apart.ts';
 import type { Vec } from '../path/fit.ts';
 import { polylines } from '../path/flatten.ts';
 import type { Chain } from './boundary.ts';
@@ -37,22 +36,11 @@ function crossingsIn(stretches: readonly Stretch[], chords: number): Tangle[] {
       s.set(line.subarray(i, i + 4), 4 * n++);
     }
   }
-  const grid = new SegmentGrid(s);
   const found: Tangle[] = [];
-  for (let i = 0; i < s.length; i += 4) {
-    const [ax, ay, bx, by] = [s[i]!, s[i + 1]!, s[i + 2]!, s[i + 3]!];
-    grid.box(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
-      const j = 4 * other;
-      if (j <= i) return;
-      const [cx, cy, dx, dy] = [s[j]!, s[j + 1]!, s[j + 2]!, s[j + 3]!];
-      if (!cross(ax, ay, bx, by, cx, cy, dx, dy)) return;
-      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / ((bx - ax) * (dy - cy) - (by - ay) * (dx - cx));
-      found.push({
-        at: { x: ax + t * (bx - ax), y: ay + t * (by - ay) },
-        edges: [edgeOf[i / 4]!, edgeOf[other]!],
-      });
-    });
-  }
+  eachCrossing(s, (i, j, x, y) => {
+    found.push({ at: { x, y }, edges: [edgeOf[i]!, edgeOf[j]!] });
+    return true;
+  });
   return found;
 }
 
@@ -76,12 +64,14 @@ const HOLDS: readonly Hold[] = [
 
 /** Which points of which chains are followed one by one. */
 export class Holds {
+  private readonly chains: readonly Chain[];
   private readonly points = new Map<Chain, Uint8Array>();
   private readonly junctions: Float64Array;
   private readonly isHeld: Uint8Array;
 
   /** @param junctions flat x, y */
-  constructor(junctions: Float64Array) {
+  constructor(chains: readonly Chain[], junctions: Float64Array) {
+    this.chains = chains;
     this.junctions = junctions;
     this.isHeld = new Uint8Array(junctions.length / 2);
   }
@@ -98,76 +88,52 @@ export class Holds {
 
   /**
    * Holds what lies near to each tangle, by the first of {@link HOLDS} that is not in force there yet.
-   * @param chains of the stretches
+   * @param tangles of the chains' stretches
    * @returns the chains that are followed otherwise now
    */
-  add(tangles: readonly Tangle[], chains: readonly Chain[]): ReadonlySet<Chain> {
+  add(tangles: readonly Tangle[]): ReadonlySet<Chain> {
     const changed = new Set<Chain>();
     const held = new Set<number>();
     // All are looked at before any is held: two tangles in one place are one.
-    const wanted = tangles.map((tangle) => ({
-      tangle,
-      hold: HOLDS.find((hold) => this.wouldHold(tangle, chains, hold)),
-    }));
-    for (const { tangle, hold } of wanted) if (hold) this.hold(tangle, chains, hold, changed, held);
-    for (const chain of chains) if (held.has(chain.from) || held.has(chain.to)) changed.add(chain);
-    return changed;
-  }
-
-  /** The chains that cross, and all that meet them near there. */
-  private involved({ at, edges }: Tangle, chains: readonly Chain[], reach: number): Chain[] {
-    const own = edges.map((edge) => chains[edge]!);
-    const near = new Set(own.flatMap((chain) => this.junctionsNear(chain, at, reach)));
-    return near.size === 0 ? own : [...own, ...chains.filter(({ from, to }) => near.has(from) || near.has(to))];
-  }
-
-  private wouldHold(tangle: Tangle, chains: readonly Chain[], { reach, followed }: Hold): boolean {
-    const { at } = tangle;
-    return this.involved(tangle, chains, reach).some((chain) => {
-      const marks = this.points.get(chain);
-      return (
-        this.pointsNear(chain, at, reach).some((i) => (marks?.[i] ?? 0) < followed) ||
-        this.junctionsNear(chain, at, reach).some((junction) => !this.holds(junction))
-      );
+    const wanted = tangles.map((tangle) => {
+      for (const hold of HOLDS) {
+        const loose = this.looseNear(tangle, hold);
+        if (loose.points.length + loose.junctions.length > 0) return { ...loose, followed: hold.followed };
+      }
+      return { points: [], junctions: [], followed: FOLLOWED.loosely };
     });
-  }
-
-  private hold(
-    tangle: Tangle,
-    chains: readonly Chain[],
-    { reach, followed }: Hold,
-    changed: Set<Chain>,
-    held: Set<number>,
-  ): void {
-    const { at } = tangle;
-    for (const chain of this.involved(tangle, chains, reach)) {
-      const marks = this.points.get(chain) ?? new Uint8Array(chain.points.length / 2);
-      for (const i of this.pointsNear(chain, at, reach)) {
-        if (marks[i]! >= followed) continue;
-        marks[i] = followed;
+    for (const { points, junctions, followed } of wanted) {
+      for (const { chain, i } of points) {
+        const marks = this.points.get(chain) ?? new Uint8Array(chain.points.length / 2);
+        marks[i] = Math.max(marks[i]!, followed);
+        this.points.set(chain, marks);
         changed.add(chain);
       }
-      this.points.set(chain, marks);
-      for (const junction of this.junctionsNear(chain, at, reach)) {
-        if (this.holds(junction)) continue;
+      for (const junction of junctions) {
         this.isHeld[junction] = 1;
         held.add(junction);
       }
     }
+    for (const chain of this.chains) if (held.has(chain.from) || held.has(chain.to)) changed.add(chain);
+    return changed;
   }
 
-  private pointsNear({ points }: Chain, { x, y }: Vec, reach: number): number[] {
-    const near: number[] = [];
-    for (let i = 0; i < points.length; i += 2) {
-      if (Math.hypot(points[i]! - x, points[i + 1]! - y) <= reach) near.push(i / 2);
+  /** What near a tangle is not held that way yet, of the chains that cross and of all that meet them near there. */
+  private looseNear({ at, edges }: Tangle, { reach, followed }: Hold) {
+    const isNear = (x: number, y: number) => Math.hypot(x - at.x, y - at.y) <= reach;
+    const junctionsOf = ({ from, to }: Chain) =>
+      [from, to].filter((k) => k >= 0 && isNear(this.junctions[2 * k]!, this.junctions[2 * k + 1]!));
+    const own = edges.map((edge) => this.chains[edge]!);
+    const near = new Set(own.flatMap(junctionsOf));
+    const around = this.chains.filter((chain) => own.includes(chain) || near.has(chain.from) || near.has(chain.to));
+    const points: { chain: Chain; i: number }[] = [];
+    for (const chain of around) {
+      const marks = this.of(chain);
+      for (let i = 0; 2 * i < chain.points.length; i++) {
+        const isLoose = (marks?.[i] ?? FOLLOWED.loosely) < followed;
+        if (isLoose && isNear(chain.points[2 * i]!, chain.points[2 * i + 1]!)) points.push({ chain, i });
+      }
     }
-    return near;
-  }
-
-  private junctionsNear({ from, to }: Chain, { x, y }: Vec, reach: number): number[] {
-    return [from, to].filter((junction) => {
-      const [u, v] = [this.junctions[2 * junction], this.junctions[2 * junction + 1]];
-      return junction >= 0 && Math.hypot(u! - x, v! - y) <= reach;
-    });
+    return { points, junctions: around.flatMap(junctionsOf).filter((junction) => !this.holds(junction)) };
   }
 }
