@@ -1,5 +1,9 @@
 // flats.ts — a picture of flat tones or colours to one set of outlines a colour: abutting, where neighbours share their
 // boundary, or stacked, where what is enclosed lies on what encloses it, like cut paper.
+import { TOLERANCE_SHARE } from '../base/tolerance.ts';
+import { isDust } from '../outline/dust.ts';
+import { flatten } from '../path/flatten.ts';
+import type { Path } from '../path/types.ts';
 import { hexOf, labOf, rgbOfHex } from '../picture/colour.ts';
 import type { Picture } from '../picture/types.ts';
 import { BEYOND, framedLabels, type TonesFor } from './boundary.ts';
@@ -76,7 +80,6 @@ export function traceFlats(
   const planes = planesOf(picture, options.isGrey);
   const { labels: found, shades, seen, isClean } = labelsOf(picture, planes, options, (share) => report(0.7 * share));
   const raw = withoutSmall(found, width, height, options.detail);
-  const small = coloursIn(found) - coloursIn(raw);
   const ground = groundOf(raw, width, height);
   const order = paintOrder(raw, width, height, shades.length, ground);
   const ranks = new Uint8Array(shades.length + 1);
@@ -89,9 +92,14 @@ export function traceFlats(
     { ...options, isClean },
   );
   report(0.9);
+  const present = coloursIn(found);
   const colours = ranked.map((shade) => hexOf(rgbOfShade(shade)));
   const isPaperGround = ground > 0 && isPaper(colours[0]!);
-  const pieces = flatPieces(network, colours.length, isPaperGround, options.layering);
+  const tolerance = TOLERANCE_SHARE * Math.max(width, height);
+  const pieces = flatPieces(network, colours.length, isPaperGround, options.layering).flatMap((piece) => {
+    const path = withoutDust(piece.path, tolerance);
+    return path.length > 0 ? [{ ...piece, path }] : [];
+  });
   return {
     colours: colours.map((colour, i) => ({
       colour,
@@ -99,14 +107,26 @@ export function traceFlats(
       isGround: order[i] === ground,
     })),
     network,
-    seen,
-    small,
+    seen: seen ?? present,
+    small: present - order.length,
     labels,
   };
 }
 
+/** An outline without holes of which nothing is left, as where two fits lie on each other; no path where that is the outline. */
+function withoutDust(path: Path, tolerance: number): Path {
+  const starts = path.flatMap(([letter], i) => (letter === 'M' ? [i] : []));
+  const rings = starts.map((start, k) => path.slice(start, starts[k + 1]));
+  const isLeft = (ring: Path) => flatten(ring, tolerance).some((points) => !isDust(points, tolerance));
+  return isLeft(rings[0]!) ? rings.filter(isLeft).flat() : [];
+}
+
 /** How many labels there are in a map, 0 left out. */
-const coloursIn = (labels: Uint8Array): number => new Set(labels).size - Number(labels.includes(0));
+function coloursIn(labels: Uint8Array): number {
+  const isIn = new Uint8Array(256);
+  for (const label of labels) isIn[label] = 1;
+  return isIn.subarray(1).reduce((sum, one) => sum + one, 0);
+}
 
 /** The pieces of all ranks, by their ranks. @param hasGround whether what reaches the border of the first rank is the ground */
 function flatPieces(network: Network, ranks: number, hasGround: boolean, layering: Layering): FlatPiece[] {
@@ -170,7 +190,7 @@ function labelsOf(
   // A picture of nothing but soft changes keeps its shades: one surface would leave nothing to cut out.
   const isAllOne = surfaces.every((root) => root <= 1) && !labels.includes(0);
   const joined = isAllOne ? { labels, shades } : joinedSurfaces(labels, shades, surfaces);
-  return { ...joined, seen: coloursIn(joined.labels), isClean };
+  return { ...joined, seen: null, isClean };
 }
 
 /** A shade that covers this share of its surface stands for it; else their mean does. */

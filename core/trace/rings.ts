@@ -1,8 +1,6 @@
 // rings.ts — closed boundaries of sets of labels, put together from a network's edges, and nested: outlines with holes.
-import { TOLERANCE_SHARE } from '../base/tolerance.ts';
-import { isDust } from '../outline/dust.ts';
+import { pointInRing } from '../outline/apart.ts';
 import { boundsOf, ringArea } from '../outline/measure.ts';
-import { flatten } from '../path/flatten.ts';
 import type { Path, Segment } from '../path/types.ts';
 import type { Network } from './network.ts';
 import { backward, type Stretch } from './stretch.ts';
@@ -46,14 +44,7 @@ export interface Side {
 
 /** All pieces of what lies on the right of the sides that `isInside` takes. */
 export function piecesBeside(network: Network, isInside: (side: Side) => boolean): Piece[] {
-  const { columns, rows } = network.labels;
-  return piecesFrom(withoutDust(ringsOf(network, isInside), Math.max(columns, rows)));
-}
-
-/** Rings that anything is left of: two fits that lie on each other have nothing between them. @param size of the sheet, px */
-function withoutDust(rings: readonly TracedRing[], size: number): TracedRing[] {
-  const tolerance = TOLERANCE_SHARE * size;
-  return rings.filter(({ path }) => flatten(path, tolerance).some((ring) => !isDust(ring, tolerance)));
+  return piecesFrom(ringsOf(network, isInside));
 }
 
 function ringsOf({ edges, labels: { labels } }: Network, isInside: (side: Side) => boolean): TracedRing[] {
@@ -163,17 +154,7 @@ function holds(ring: Float64Array, other: Float64Array): boolean {
   const PROBES = 5;
   for (let k = 0; k < PROBES; k++) {
     const i = Math.floor((k * count) / PROBES);
-    if (isIn(ring, other[2 * i]!, other[2 * i + 1]!)) inside++;
+    if (pointInRing(other[2 * i]!, other[2 * i + 1]!, ring)) inside++;
   }
   return 2 * inside > PROBES;
-}
-
-/** Even-odd test of a point in a ring. */
-export function isIn(ring: Float64Array, x: number, y: number): boolean {
-  let inside = false;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [xi, yi, xj, yj] = [ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!];
-    if (yi > y !== yj > y && x < xi + ((y - yi) * (xj - xi)) / (yj - yi)) inside = !inside;
-  }
-  return inside;
 }
